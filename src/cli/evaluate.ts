@@ -1,0 +1,91 @@
+import { mkdir, writeFile } from "node:fs/promises";
+import path from "node:path";
+import { evaluatePart, type PartResult, ResultCache } from "@/core/build";
+import { type BodyReport, reportBody } from "@/core/check";
+import { fail } from "@/core/errors";
+import { writeStep, writeStl } from "@/core/exchange";
+import { hashBytes } from "@/core/hash";
+import { type Job, type Part, parseJob } from "@/core/job";
+import { loadNodeKernel } from "@/core/kernel/node";
+import { isBody } from "@/core/naming";
+import { printJson, readInput } from "./output";
+
+interface Options {
+  out: string;
+  step?: boolean;
+  stl?: boolean;
+  tolerance: string;
+  report?: string;
+}
+
+/** Evaluates every part of a job file and writes what was asked for. Returns the exit code. */
+export async function evaluateJob(file: string, options: Options): Promise<number> {
+  const job = parseJob(new TextDecoder().decode(await readInput(file)));
+  const tolerance = Number(options.tolerance);
+  if (!(tolerance >= 0.0005 && tolerance <= 10))
+    fail("tolerance", "The tolerance has to lie between 0.0005 and 10 mm.");
+  const files = await readFiles(job, path.dirname(path.resolve(file)));
+  await loadNodeKernel();
+  const parts = [];
+  let failed = false;
+  for (const part of job.parts) {
+    const cache = new ResultCache();
+    const result = evaluatePart(job, part, { cache, file: (id) => files.get(id) });
+    failed ||= result.steps.some((step) => step.state === "failed" || step.state === "waiting");
+    parts.push({ id: part.id, name: part.name, steps: result.steps.map(stepLine), bodies: bodyLines(result) });
+    await writeFiles(part, result, options, tolerance);
+    cache.clear();
+  }
+  const report = { job: job.name, parts };
+  if (options.report) {
+    await mkdir(path.dirname(path.resolve(options.report)), { recursive: true });
+    await writeFile(options.report, `${JSON.stringify(report, null, 2)}\n`);
+  } else printJson(report);
+  return failed ? 1 : 0;
+}
+
+async function readFiles(job: Job, base: string): Promise<Map<string, Uint8Array>> {
+  const files = new Map<string, Uint8Array>();
+  for (const file of job.files) {
+    if (file.text !== undefined) files.set(file.id, new TextEncoder().encode(file.text));
+    else files.set(file.id, await readInput(path.resolve(base, file.path ?? file.name)));
+    // The key of an import is its contents, so the hash is taken from what was read.
+    file.sha256 = hashBytes(files.get(file.id)!);
+  }
+  return files;
+}
+
+function stepLine({ id, type, state, error, warnings, ms }: PartResult["steps"][number]) {
+  return { id, type, state, error: error ?? null, warnings, ms: Math.round(ms * 10) / 10 };
+}
+
+type BodyLine = Omit<BodyReport, "openEdges"> & { openEdges: number; openAt: BodyReport["openEdges"] };
+
+function bodyLines({ bench }: PartResult): BodyLine[] {
+  return bench.flatMap(({ item, name }) => {
+    if (!isBody(item)) return [];
+    const { openEdges, ...report } = reportBody(item.id, name, item.kind, item.shape);
+    return [{ ...report, openEdges: openEdges.length, openAt: openEdges }];
+  });
+}
+
+async function writeFiles(part: Part, { bench }: PartResult, options: Options, tolerance: number): Promise<void> {
+  if (!options.step && !options.stl) return;
+  const bodies = bench.flatMap(({ item, name }) =>
+    isBody(item) ? [{ name, shape: item.shape, kind: item.kind }] : [],
+  );
+  if (bodies.length === 0) return;
+  await mkdir(options.out, { recursive: true });
+  const stem = path.join(options.out, part.id);
+  if (options.step) await writeFile(`${stem}.step`, writeStep(bodies, part.name));
+  const solids = bodies.filter((body) => body.kind === "solid");
+  if (options.stl && solids.length > 0)
+    await writeFile(
+      `${stem}.stl`,
+      writeStl(
+        solids.map((body) => body.shape),
+        { tolerance },
+        part.name,
+      ),
+    );
+}

@@ -1,0 +1,46 @@
+import { Command, CommanderError } from "commander";
+import { SeamError } from "@/core/errors";
+import { jobJsonSchema } from "@/core/job";
+import { evaluateJob } from "./evaluate";
+import { inspect } from "./inspect";
+import { printJson } from "./output";
+
+/** 0: all steps good; 1: a step failed; 2: the input is unusable. */
+export async function run(argv: readonly string[]): Promise<number> {
+  let code = 0;
+  const program = new Command("job").description("Inspect STEP files and evaluate job files.").exitOverride();
+  program
+    .command("inspect")
+    .description("print the bodies of a STEP file as JSON")
+    .argument("<file>", "a STEP file")
+    .action(async (file: string) => {
+      printJson(await inspect(file));
+    });
+  program
+    .command("evaluate")
+    .description("evaluate a job file, part by part")
+    .argument("<job>", "a job file (JSON)")
+    .option("--out <dir>", "folder for the files written", ".")
+    .option("--step", "write each part as STEP")
+    .option("--stl", "write each part as binary STL")
+    .option("--tolerance <mm>", "largest deviation of the STL, mm", "0.05")
+    .option("--report <file>", "write the report here instead of printing it")
+    .action(async (file: string, options) => {
+      code = await evaluateJob(file, options);
+    });
+  program
+    .command("schema")
+    .description("print the JSON Schema of the job file")
+    .action(() => printJson(jobJsonSchema()));
+  try {
+    await program.parseAsync(argv, { from: "user" });
+    return code;
+  } catch (cause) {
+    if (cause instanceof CommanderError) return cause.exitCode === 0 ? 0 : 2;
+    if (cause instanceof SeamError) {
+      process.stderr.write(`${cause.message}\n`);
+      return 2;
+    }
+    throw cause;
+  }
+}

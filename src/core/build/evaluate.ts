@@ -1,0 +1,296 @@
+import { fail, SeamError, type Trouble } from "../errors";
+import { hashValue } from "../hash";
+import type { Job, Part, Step } from "../job";
+import { freeShape, KernelFault, type Shape } from "../kernel";
+import { type Body, type Item, isBody, resolveFace } from "../naming";
+import { type PieceReport, type StepContext, type StepOutcome, stepType } from "../steps";
+import type { ResultCache } from "./cache";
+import type { StepResult } from "./result";
+
+/** Changes when a release computes something differently, so that stored results of an older one are left alone. */
+export const ENGINE_VERSION = "1";
+
+export type StepState = "good" | "warned" | "failed" | "waiting" | "suppressed" | "held";
+
+export interface StepReport {
+  id: string;
+  type: string;
+  state: StepState;
+  error?: Trouble;
+  warnings: Trouble[];
+  /** What it made, by item id. */
+  made: string[];
+  /** Milliseconds of computing; 0 when the result was at hand. */
+  ms: number;
+  key?: string;
+}
+
+/** An item on the bench, with the key of the result that holds it. */
+export interface BenchItem {
+  item: Item;
+  name: string;
+  key: string;
+}
+
+export interface PartResult {
+  steps: StepReport[];
+  bench: BenchItem[];
+  /** Pieces of the step that was asked for; their shapes belong to the caller. */
+  pieces?: PieceReport[];
+  /** The results used, for the cache to keep. */
+  results: Map<string, StepResult>;
+}
+
+export interface EvaluateOptions {
+  cache: ResultCache;
+  /** The bytes of an imported file, by the file's id; undefined when it is not at hand. */
+  file(id: string): Uint8Array | undefined;
+  /** Build up to and including this step, as while it is edited, whatever the hold point says. */
+  upTo?: string;
+  /** The step whose pieces are wanted. */
+  pieces?: string;
+  onStep?(report: StepReport, done: number, total: number): void;
+  /** A result that an earlier run stored, if there is one. */
+  stored?(key: string): StepResult | undefined;
+}
+
+/**
+ * Builds a part: its steps in order, each from the items that it names. A step whose own values and items are
+ * unchanged is taken from the cache. A failing step leaves its items as they were; steps that need what it would
+ * have made wait, the others go on.
+ */
+export function evaluatePart(job: Job, part: Part, options: EvaluateOptions): PartResult {
+  const run = new Run(job, part, options);
+  return run.all();
+}
+
+interface Live {
+  item: Item;
+  key: string;
+}
+
+class Run {
+  private readonly live = new Map<string, Live>();
+  private readonly madeBy = new Map<string, string[]>();
+  private readonly usedBy = new Map<string, string>();
+  private readonly broken = new Set<string>();
+  private readonly names = new Map<string, string>();
+  private readonly results = new Map<string, StepResult>();
+  private pieces: PieceReport[] | undefined;
+
+  constructor(
+    private readonly job: Job,
+    private readonly part: Part,
+    private readonly options: EvaluateOptions,
+  ) {}
+
+  all(): PartResult {
+    const steps: StepReport[] = [];
+    const end = this.options.upTo ?? this.part.hold;
+    let held = false;
+    for (const step of this.part.steps) {
+      const blank = { id: step.id, type: step.type, warnings: [], made: [], ms: 0 };
+      let report: StepReport;
+      if (held) report = { ...blank, state: "held" };
+      else if (step.suppressed) {
+        this.broken.add(step.id);
+        report = { ...blank, state: "suppressed" };
+      } else report = this.one(step);
+      steps.push(report);
+      this.options.onStep?.(report, steps.length, this.part.steps.length);
+      if (step.id === end) held = true;
+    }
+    const bench = [...this.live.values()].map(({ item, key }) => ({ item, key, name: this.nameOf(item.id) }));
+    return { steps, bench, results: this.results, ...(this.pieces ? { pieces: this.pieces } : {}) };
+  }
+
+  private one(step: Step): StepReport {
+    const type = stepType(step.type)!;
+    const started = performance.now();
+    const report = { id: step.id, type: step.type, warnings: [] as Trouble[], made: [] as string[] };
+    try {
+      const needs = type.refs(step as never);
+      const waits = needs.find((ref) => this.broken.has(stepOf(ref)) && this.find(ref).length === 0);
+      if (waits !== undefined) {
+        this.broken.add(step.id);
+        const other = this.part.steps.find((candidate) => candidate.id === stepOf(waits));
+        const why = other?.suppressed ? "which is left out" : "which could not be built";
+        return {
+          ...report,
+          state: "waiting",
+          ms: 0,
+          error: { code: "waits", step: step.id, message: `Waits for step ${this.numberOf(stepOf(waits))}, ${why}.` },
+        };
+      }
+      const items = needs.flatMap((ref) => this.itemsOf(ref, step));
+      const files = (type.files?.(step as never) ?? []).map((id) => this.fileOf(id, step));
+      const key = hashValue({
+        engine: ENGINE_VERSION,
+        step: step.id,
+        type: step.type,
+        values: type.resolved(step as never),
+        refs: needs,
+        items: items.map(({ item, key: from }) => [item.id, from]),
+        files: files.map(({ sha256, name }) => [sha256, name]),
+      });
+      const wantsPieces = this.options.pieces === step.id;
+      let result = this.options.cache.get(key) ?? (wantsPieces ? undefined : this.options.stored?.(key));
+      if (result) this.options.cache.put(result);
+      if (!result || wantsPieces) {
+        const warnings: Trouble[] = [];
+        const outcome = this.evaluate(step, warnings, wantsPieces);
+        if (wantsPieces) this.pieces = outcome.pieces ?? [];
+        if (result) for (const item of outcome.made) if (isBody(item)) freeShape(item.shape);
+        result ??= { key, made: outcome.made, used: outcome.used, warnings, extras: new Map() };
+        this.options.cache.put(result);
+      }
+      this.results.set(key, result);
+      this.apply(step, result);
+      const ms = performance.now() - started;
+      return {
+        ...report,
+        key,
+        state: result.warnings.length > 0 ? "warned" : "good",
+        warnings: result.warnings,
+        made: result.made.map((item) => item.id),
+        ms,
+      };
+    } catch (cause) {
+      this.broken.add(step.id);
+      return { ...report, state: "failed", error: asTrouble(cause, step), ms: performance.now() - started };
+    }
+  }
+
+  private evaluate(step: Step, warnings: Trouble[], wantsPieces: boolean): StepOutcome {
+    const context: StepContext = {
+      step: step.id,
+      wantsPieces,
+      item: (ref) => this.itemsOf(ref, step)[0]!.item,
+      items: (refs) => refs.flatMap((ref) => this.itemsOf(ref, step)).map(({ item }) => item),
+      bodies: (refs) => refs.flatMap((ref) => this.itemsOf(ref, step)).map(({ item }) => this.asBody(item, step)),
+      nameOf: (id) => this.nameOf(id),
+      face: (ref) => {
+        const body = this.asBody(this.itemsOf(ref.body, step)[0]!.item, step);
+        const found = resolveFace(body, ref);
+        if (found.how === "guessed")
+          warnings.push({ code: "face-guessed", message: found.warning, step: step.id, bodies: [body.id] });
+        return { body, face: found.face };
+      },
+      file: (id) => {
+        const { name } = this.fileOf(id, step);
+        const bytes = this.options.file(id);
+        if (!bytes) fail("file-missing", `The file “${name}” is not here. Bring it in again.`, { step: step.id });
+        return { name, bytes };
+      },
+      warn: (trouble) => warnings.push(trouble),
+    };
+    return stepType(step.type)!.evaluate(step as never, context);
+  }
+
+  private apply(step: Step, result: StepResult): void {
+    for (const id of result.used) {
+      this.live.delete(id);
+      this.usedBy.set(id, step.id);
+    }
+    for (const item of result.made) {
+      this.live.set(item.id, { item, key: result.key });
+      this.names.set(item.id, this.hintText(item));
+    }
+    this.madeBy.set(
+      step.id,
+      result.made.map((item) => item.id),
+    );
+  }
+
+  private hintText({ hint }: Item): string {
+    if ("text" in hint) return hint.text;
+    return `${this.nameOf(hint.from)}${hint.suffix ? ` ${hint.suffix}` : ""}`;
+  }
+
+  private nameOf(id: string): string {
+    return this.part.names[id] ?? this.names.get(id) ?? id;
+  }
+
+  private numberOf(step: string): number {
+    return this.part.steps.findIndex((candidate) => candidate.id === step) + 1;
+  }
+
+  private fileOf(id: string, step: Step) {
+    return (
+      this.job.files.find((file) => file.id === id) ??
+      fail("file-missing", "Pick the file to bring in.", { step: step.id })
+    );
+  }
+
+  private asBody(item: Item, step: Step): Body {
+    if (!isBody(item))
+      fail("not-a-body", `${this.nameOf(item.id)} is a workplane; pick a body here.`, {
+        step: step.id,
+        bodies: [item.id],
+      });
+    return item;
+  }
+
+  /** The live items that a reference means: an item by id, all that a step made, or the one thing it makes now. */
+  private find(ref: string): Live[] {
+    const exact = this.live.get(ref);
+    if (exact) return [exact];
+    const made = this.madeBy.get(stepOf(ref)) ?? [];
+    const alive = made.map((id) => this.live.get(id)).filter((entry) => entry !== undefined);
+    if (!ref.includes(":")) return alive;
+    return !this.usedBy.has(ref) && made.length === 1 && !made.includes(ref) ? alive : [];
+  }
+
+  private itemsOf(ref: string, step: Step): Live[] {
+    const found = this.find(ref);
+    if (found.length > 0) return found;
+    const maker = stepOf(ref);
+    const place = this.part.steps.findIndex((candidate) => candidate.id === maker);
+    const here = this.part.steps.indexOf(step);
+    const user =
+      this.usedBy.get(ref) ??
+      this.madeBy
+        .get(maker)
+        ?.map((id) => this.usedBy.get(id))
+        .find(Boolean);
+    const what = this.names.has(ref) ? this.nameOf(ref) : `“${ref}”`;
+    if (user !== undefined)
+      fail("body-used", `${what} was used up by step ${this.numberOf(user)}. Pick what that step made.`, {
+        step: step.id,
+        bodies: [ref],
+      });
+    if (place < 0)
+      fail("body-unknown", `${what} is not made by any step of this sheet. Pick again.`, {
+        step: step.id,
+        bodies: [ref],
+      });
+    if (place >= here)
+      fail("body-later", `${what} is made by step ${place + 1}, which comes later. Move that step above this one.`, {
+        step: step.id,
+        bodies: [ref],
+      });
+    fail("body-gone", `Step ${place + 1} no longer makes ${what}. Pick again.`, { step: step.id, bodies: [ref] });
+  }
+}
+
+function stepOf(ref: string): string {
+  return ref.split(":")[0]!;
+}
+
+function asTrouble(cause: unknown, step: Step): Trouble {
+  if (cause instanceof SeamError) return { step: step.id, ...cause.trouble };
+  if (cause instanceof KernelFault) {
+    if (cause.fatal) throw cause;
+    return {
+      code: "kernel",
+      step: step.id,
+      message: `The geometry could not be computed (${cause.message}). Change a value by a little, or check the bodies.`,
+    };
+  }
+  throw cause;
+}
+
+/** Frees the shapes of piece reports. */
+export function freePieces(pieces: readonly PieceReport[]): void {
+  for (const { shape } of pieces) freeShape(shape as Shape);
+}

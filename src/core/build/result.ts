@@ -1,0 +1,78 @@
+import type { Measures } from "../check";
+import type { Trouble } from "../errors";
+import { freeShape, type Mesh, shapeFromText, shapeToText } from "../kernel";
+import type { Item } from "../naming";
+
+/** What one step made, by its key: the unit that is cached and stored. Shapes belong to the result. */
+export interface StepResult {
+  key: string;
+  made: Item[];
+  used: string[];
+  warnings: Trouble[];
+  /** Measured and meshed on demand, kept with the result. By item id. */
+  extras: Map<string, Extras>;
+}
+
+export interface Extras {
+  measures?: Measures;
+  mesh?: Mesh;
+}
+
+export function freeResult(result: StepResult): void {
+  for (const item of result.made) if (item.kind !== "workplane") freeShape(item.shape);
+  result.made = [];
+  result.extras.clear();
+}
+
+/** Roughly what a result takes in memory, bytes: its meshes, and a guess for the exact shape from its faces. */
+export function resultBytes(result: StepResult): number {
+  let bytes = 500;
+  for (const item of result.made) if (item.kind !== "workplane") bytes += 4000 * item.faces.length;
+  for (const { mesh } of result.extras.values())
+    if (mesh) bytes += mesh.positions.byteLength * 2 + mesh.indices.byteLength + mesh.lines.byteLength;
+  return bytes;
+}
+
+/** A result as plain values for storing: exact shapes as text, meshes as typed arrays. */
+export interface StoredResult {
+  key: string;
+  made: StoredItem[];
+  used: string[];
+  warnings: Trouble[];
+}
+type StoredItem =
+  | Extract<Item, { kind: "workplane" }>
+  | {
+      kind: "solid" | "sheet";
+      id: string;
+      faces: string[];
+      hint: Item["hint"];
+      shape: string;
+      measures?: Measures;
+      mesh?: Mesh;
+    };
+
+export function toStored(result: StepResult): StoredResult {
+  const { key, used, warnings } = result;
+  return {
+    key,
+    used,
+    warnings,
+    made: result.made.map(
+      (item): StoredItem =>
+        item.kind === "workplane" ? item : { ...item, shape: shapeToText(item.shape), ...result.extras.get(item.id) },
+    ),
+  };
+}
+
+/** Takes up a stored result; its shapes are read into the kernel. */
+export function fromStored(stored: StoredResult): StepResult {
+  const extras = new Map<string, Extras>();
+  const made = stored.made.map((item): Item => {
+    if (item.kind === "workplane") return item;
+    const { measures, mesh, shape, ...rest } = item;
+    extras.set(item.id, { ...(measures ? { measures } : {}), ...(mesh ? { mesh } : {}) });
+    return { ...rest, shape: shapeFromText(shape) };
+  });
+  return { key: stored.key, used: stored.used, warnings: stored.warnings, made, extras };
+}

@@ -1,0 +1,64 @@
+import { emptyJob, type Step } from "../job";
+import { tessellate, viewDeflection } from "../kernel";
+import { isBody } from "../naming";
+import { ResultCache } from "./cache";
+import { evaluatePart, freePieces } from "./evaluate";
+
+/**
+ * Runs small typical operations, so that the kernel's code is compiled and optimised before a person waits for it.
+ * Every round uses other sizes, so nothing comes from a cache.
+ * @param pause called between rounds; lets a message through.
+ */
+export async function warmUp(rounds: number, pause: () => Promise<boolean>): Promise<void> {
+  for (let round = 0; round < rounds; round++) {
+    const cache = new ResultCache();
+    const job = emptyJob("warm-up");
+    const size = 20 + round * 0.01;
+    const steps = [
+      { id: "a", type: "box", place: "sized", size: [size, size, size], at: [0, 0, 0], anchor: "base" },
+      { id: "b", type: "cylinder", diameter: size / 2, height: size * 2, at: [1, 0, -5], axis: "z" },
+      { id: "c", type: "sphere", diameter: size, at: [size / 3, 0, size / 2] },
+      { id: "d", type: "workplane", base: "xy", offset: size / 3, flip: false },
+      { id: "f", type: "offset-sheet", faces: [{ body: "a:block", face: "a:side:z+" }], distance: -4, extend: 10 },
+      {
+        id: "e",
+        type: "seam",
+        preset: "subtract",
+        stock: ["a"],
+        cutters: ["b"],
+        keepSide: {},
+        fates: [],
+        cutterFaces: [],
+        keepCutters: true,
+      },
+      {
+        id: "g",
+        type: "seam",
+        preset: "split",
+        stock: ["e"],
+        cutters: ["d", "f", "c"],
+        keepSide: {},
+        fates: [],
+        cutterFaces: [],
+        keepCutters: true,
+      },
+      {
+        id: "h",
+        type: "seam",
+        preset: "union",
+        stock: ["b", "c"],
+        cutters: [],
+        keepSide: {},
+        fates: [],
+        cutterFaces: [],
+        keepCutters: true,
+      },
+    ].map((step) => ({ suppressed: false, ...step })) as Step[];
+    job.parts[0]!.steps = steps;
+    const { bench, pieces } = evaluatePart(job, job.parts[0]!, { cache, file: () => undefined, pieces: "g" });
+    for (const { item } of bench) if (isBody(item)) tessellate(item.shape, viewDeflection(40));
+    if (pieces) freePieces(pieces);
+    cache.clear();
+    if (!(await pause())) return;
+  }
+}

@@ -1,0 +1,31 @@
+/** What went wrong, for a person and for the interface: one sentence, where, and a repair where there is one. */
+export interface Trouble {
+  code: string;
+  /** One sentence: what is wrong and what to do. */
+  message: string;
+  step?: string;
+  /** Bodies concerned, by id. */
+  bodies?: string[];
+  /** A place to light up, mm. */
+  at?: [number, number, number];
+  repair?: Repair;
+}
+
+/** A change that would mend it: set fields of a step. */
+export interface Repair {
+  label: string;
+  step: string;
+  set: Record<string, unknown>;
+}
+
+/** The project's own error: everything that a user can cause leaves the core as one of these. */
+export class SeamError extends Error {
+  constructor(readonly trouble: Trouble) {
+    super(trouble.message);
+    this.name = "SeamError";
+  }
+}
+
+export function fail(code: string, message: string, more: Omit<Trouble, "code" | "message"> = {}): never {
+  throw new SeamError({ code, message, ...more });
+}

@@ -1,0 +1,3 @@
+export * from "./inspect";
+export * from "./step";
+export * from "./stl";

@@ -1,0 +1,95 @@
+import { applyPatches, enablePatches, type Patch, produceWithPatches } from "immer";
+import { z } from "zod";
+import { fail } from "../errors";
+import type { Job, Part, Step } from "./document";
+import { checkJob } from "./parse";
+
+enablePatches();
+
+/** One edit: what it is called, and how to do and undo it. */
+export interface Change {
+  label: string;
+  patches: Patch[];
+  inverse: Patch[];
+}
+
+export const patchSchema = z.object({
+  op: z.enum(["replace", "remove", "add"]),
+  path: z.array(z.union([z.string().max(500), z.number().int().min(0)])).max(40),
+  value: z.unknown().optional(),
+});
+export const patchesSchema = z.array(patchSchema).min(1).max(5000);
+
+/** Makes a change by editing a draft; null when nothing changed. */
+export function makeChange(job: Job, label: string, edit: (draft: Job) => void): { job: Job; change: Change } | null {
+  const [next, patches, inverse] = produceWithPatches(job, edit);
+  return patches.length === 0 ? null : { job: next, change: { label, patches, inverse } };
+}
+
+/** Applies patches and checks the result as a whole. @throws SeamError when they do not fit or leave no valid job. */
+export function applyChange(job: Job, patches: readonly Patch[]): { job: Job; inverse: Patch[] } {
+  if (
+    patches.some((patch) =>
+      patch.path.some((key) => key === "__proto__" || key === "constructor" || key === "prototype"),
+    )
+  )
+    fail("change-invalid", "The change does not fit this job.");
+  let next: Job;
+  let inverse: Patch[];
+  try {
+    [next, , inverse] = produceWithPatches(job, (draft) => applyPatches(draft, patches as Patch[]));
+  } catch {
+    fail("change-invalid", "The change does not fit this job. Load the job again.");
+  }
+  return { job: checkJob(JSON.parse(JSON.stringify(next))), inverse };
+}
+
+/** The edits that the interface makes. Each edits the draft in place. */
+export const edits = {
+  addStep(part: Part, step: Step): void {
+    // New work goes to the hold point, where the part is built up to, and the hold point moves on with it.
+    const at = part.hold === null ? part.steps.length : part.steps.findIndex((other) => other.id === part.hold) + 1;
+    part.steps.splice(at, 0, step);
+    if (part.hold !== null) part.hold = step.id;
+  },
+  setStep(part: Part, id: string, values: Record<string, unknown>): void {
+    Object.assign(stepOf(part, id), values);
+  },
+  removeStep(part: Part, id: string): void {
+    const at = part.steps.findIndex((step) => step.id === id);
+    if (at < 0) return;
+    part.steps.splice(at, 1);
+    if (part.hold === id) part.hold = part.steps[at - 1]?.id ?? null;
+  },
+  moveStep(part: Part, id: string, to: number): void {
+    const at = part.steps.findIndex((step) => step.id === id);
+    if (at < 0) return;
+    const [step] = part.steps.splice(at, 1);
+    part.steps.splice(Math.max(0, Math.min(to, part.steps.length)), 0, step!);
+  },
+  setHold(part: Part, id: string | null): void {
+    part.hold = id !== null && part.steps[part.steps.length - 1]?.id === id ? null : id;
+  },
+  suppress(part: Part, id: string, suppressed: boolean): void {
+    stepOf(part, id).suppressed = suppressed;
+  },
+  renameStep(part: Part, id: string, name: string): void {
+    const step = stepOf(part, id);
+    if (name.trim()) step.name = name.trim();
+    else delete step.name;
+  },
+  renameBody(part: Part, body: string, name: string): void {
+    if (name.trim()) part.names[body] = name.trim();
+    else delete part.names[body];
+  },
+};
+
+function stepOf(part: Part, id: string): Step {
+  return part.steps.find((step) => step.id === id) ?? fail("step-gone", "That step is no longer on the sheet.");
+}
+
+/** An id that no step of the part has: the type's letter and the next number. */
+export function freshStepId(part: Part): string {
+  const taken = new Set(part.steps.map((step) => step.id));
+  for (let n = part.steps.length + 1; ; n++) if (!taken.has(`s${n}`)) return `s${n}`;
+}

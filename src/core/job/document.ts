@@ -1,0 +1,111 @@
+import { z } from "zod";
+import { STEP_TYPES } from "../steps/registry";
+
+export const FORMAT = "bold-seam-job";
+export const FORMAT_VERSION = 1;
+
+const idField = z
+  .string()
+  .regex(/^[A-Za-z0-9_-]{1,60}$/, "has to be 1 to 60 letters, digits, - or _")
+  .describe("Unique in its list");
+const nameField = z.string().trim().min(1, "must not be empty").max(120);
+
+const stepBase = {
+  id: idField,
+  name: nameField.optional().describe("What a person calls the step; its type's name otherwise"),
+  suppressed: z.boolean().default(false).describe("Left out while true"),
+};
+
+/** A step of any type: its id, name and state beside the values of its type. */
+export const stepSchema = z.discriminatedUnion(
+  "type",
+  STEP_TYPES.map((type) =>
+    (type.schema as z.ZodObject).extend({ ...stepBase, type: z.literal(type.type) }),
+  ) as unknown as [z.ZodObject<typeof stepBase & { type: z.ZodLiteral<string> }>],
+);
+export type Step = { id: string; type: string; name?: string; suppressed: boolean } & Record<string, unknown>;
+
+export const partSchema = z.strictObject({
+  id: idField,
+  name: nameField,
+  steps: z.array(stepSchema).max(2000),
+  hold: z.string().nullable().default(null).describe("The last step that is built; null builds all"),
+  names: z.record(z.string(), nameField).default({}).describe("Names given to bodies, by body id"),
+});
+export interface Part {
+  id: string;
+  name: string;
+  steps: Step[];
+  hold: string | null;
+  names: Record<string, string>;
+}
+
+export const fileSchema = z
+  .strictObject({
+    id: idField,
+    name: z.string().min(1).max(240).describe("The file's own name"),
+    sha256: z
+      .string()
+      .regex(/^[0-9a-f]{64}$/, "has to be a SHA-256 in hexadecimal")
+      .optional()
+      .describe("Hash of its bytes, as the server keeps it"),
+    path: z.string().optional().describe("Where it lies, relative to the job file (command line)"),
+    text: z.string().optional().describe("Its contents, in the job file itself"),
+  })
+  .describe("An imported file, kept as it came");
+export type JobFile = z.infer<typeof fileSchema>;
+
+export const jobSchema = z
+  .strictObject({
+    format: z.literal(FORMAT),
+    version: z.literal(FORMAT_VERSION),
+    name: nameField,
+    units: z
+      .enum(["mm", "inch"])
+      .default("mm")
+      .describe("The unit shown to people; numbers in the file are millimetres"),
+    files: z.array(fileSchema).max(500).default([]),
+    parts: z.array(partSchema).min(1, "A job needs at least one part").max(200),
+  })
+  .superRefine((job, context) => {
+    const issue = (path: (string | number)[], message: string) => context.addIssue({ code: "custom", path, message });
+    repeated(job.parts.map((part) => part.id)).forEach((id) => {
+      issue(["parts"], `two parts have the id “${id}”`);
+    });
+    repeated(job.files.map((file) => file.id)).forEach((id) => {
+      issue(["files"], `two files have the id “${id}”`);
+    });
+    job.parts.forEach((part, p) => {
+      const steps = part.steps as unknown as Step[];
+      repeated(steps.map((step) => step.id)).forEach((id) => {
+        issue(["parts", p, "steps"], `two steps have the id “${id}”`);
+      });
+      if (part.hold !== null && !steps.some((step) => step.id === part.hold))
+        issue(["parts", p, "hold"], `there is no step “${part.hold}”`);
+    });
+  });
+
+/** The document: everything that a person made, nothing that can be computed. */
+export interface Job {
+  format: typeof FORMAT;
+  version: typeof FORMAT_VERSION;
+  name: string;
+  units: "mm" | "inch";
+  files: JobFile[];
+  parts: Part[];
+}
+
+function repeated(ids: string[]): string[] {
+  return [...new Set(ids.filter((id, i) => ids.indexOf(id) !== i))];
+}
+
+export function emptyJob(name: string, units: Job["units"] = "mm"): Job {
+  return {
+    format: FORMAT,
+    version: FORMAT_VERSION,
+    name,
+    units,
+    files: [],
+    parts: [{ id: "part1", name: "Part 1", steps: [], hold: null, names: {} }],
+  };
+}

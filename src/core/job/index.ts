@@ -1,0 +1,4 @@
+export * from "./changes";
+export * from "./document";
+export * from "./json-schema";
+export * from "./parse";

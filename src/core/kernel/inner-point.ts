@@ -1,0 +1,58 @@
+import { contains } from "./distance";
+import { areaOf } from "./measure";
+import { scoped } from "./scope";
+import { pointOnFace } from "./sheet";
+import { tessellate } from "./tessellate";
+import { type Shape, shapeKind, subshapes } from "./topology";
+import { add, cross, dot, scale, sub, unit, type Vec3 } from "./vectors";
+
+/**
+ * A point well inside a solid (or on a sheet): from the middles of its largest triangles straight into the material,
+ * half-way to the next skin, the deepest of those tried; confirmed against the exact solid. Null when none is found.
+ */
+export function innerPoint(shape: Shape): Vec3 | null {
+  if (shapeKind(shape) !== "solid")
+    return scoped((scope) => {
+      const faces = subshapes(scope, shape, "face");
+      return faces.length === 0
+        ? null
+        : pointOnFace(faces.reduce((best, face) => (areaOf(face) > areaOf(best) ? face : best)));
+    });
+  const { positions, indices } = tessellate(shape, { linear: 0.5, angular: 0.5 });
+  const corner = (i: number): Vec3 => [positions[i * 3]!, positions[i * 3 + 1]!, positions[i * 3 + 2]!];
+  const triangles: { a: Vec3; ab: Vec3; ac: Vec3; size: number; normal: Vec3 }[] = [];
+  for (let t = 0; t < indices.length; t += 3) {
+    const a = corner(indices[t]!);
+    const ab = sub(corner(indices[t + 1]!), a);
+    const ac = sub(corner(indices[t + 2]!), a);
+    const n = cross(ab, ac);
+    triangles.push({ a, ab, ac, size: Math.hypot(...n), normal: unit(n) });
+  }
+  const candidates: { at: Vec3; depth: number }[] = [];
+  for (const { a, ab, ac, normal } of [...triangles].sort((p, q) => q.size - p.size).slice(0, 12)) {
+    const from = add(a, scale(add(ab, ac), 1 / 3));
+    const into = scale(normal, -1);
+    let depth = Number.POSITIVE_INFINITY;
+    for (const triangle of triangles) {
+      const t = hit(from, into, triangle);
+      if (t !== null && t > 1e-6 && t < depth) depth = t;
+    }
+    if (Number.isFinite(depth)) candidates.push({ at: add(from, scale(into, depth / 2)), depth });
+  }
+  candidates.sort((p, q) => q.depth - p.depth);
+  return candidates.find(({ at }) => contains(shape, at))?.at ?? null;
+}
+
+/** Möller–Trumbore ray and triangle intersection: the distance along the ray, or null. */
+function hit(from: Vec3, along: Vec3, { a, ab, ac }: { a: Vec3; ab: Vec3; ac: Vec3 }): number | null {
+  const p = cross(along, ac);
+  const det = dot(ab, p);
+  if (Math.abs(det) < 1e-12) return null;
+  const s = sub(from, a);
+  const u = dot(s, p) / det;
+  if (u < 0 || u > 1) return null;
+  const q = cross(s, ab);
+  const v = dot(along, q) / det;
+  if (v < 0 || u + v > 1) return null;
+  return dot(ac, q) / det;
+}

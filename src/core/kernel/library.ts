@@ -1,0 +1,43 @@
+import type { OpenCascadeInstance } from "replicad-opencascadejs";
+
+/**
+ * The loaded geometry library: one instance per JavaScript realm (a worker, a Node process).
+ * Everything in this folder reaches it through `lib()`; nothing outside this folder does.
+ */
+export type Library = OpenCascadeInstance;
+export type LibraryFactory = (options?: Record<string, unknown>) => Promise<Library>;
+
+let instance: Library | null = null;
+let loading: Promise<void> | null = null;
+
+/**
+ * Loads the library once; later calls return the same promise.
+ * @param factory the module's default export, imported by whoever knows where the module lives.
+ * @param options where to find the WebAssembly file (`locateFile`) and such.
+ */
+export function loadKernel(factory: LibraryFactory, options: Record<string, unknown> = {}): Promise<void> {
+  loading ??= factory({ print: () => {}, printErr: () => {}, ...options })
+    .then((loaded) => {
+      instance = loaded;
+    })
+    .catch((cause) => {
+      loading = null;
+      throw cause;
+    });
+  return loading;
+}
+
+export function kernelLoaded(): boolean {
+  return instance !== null;
+}
+
+/** The loaded library. Throws when `loadKernel` has not finished: a programming error, not a user's. */
+export function lib(): Library {
+  if (!instance) throw new Error("The geometry kernel is not loaded: await loadKernel() first.");
+  return instance;
+}
+
+/** Bytes that the library's memory takes now. WebAssembly memory never shrinks, so growth is what to watch. */
+export function kernelHeapBytes(): number {
+  return instance ? instance.wasmMemory.buffer.byteLength : 0;
+}

@@ -1,0 +1,330 @@
+import { lib } from "./library";
+import { type Scope, scoped } from "./scope";
+import { adjacency, asEdge, asFace, occurrences, type Shape, ShapeMap, subshapes } from "./topology";
+import type { Box, Vec3 } from "./vectors";
+
+type Point = { X(): number; Y(): number; Z(): number; delete(): void };
+export function readPoint(scope: Scope, point: Point): Vec3 {
+  scope.use(point);
+  return [point.X(), point.Y(), point.Z()];
+}
+
+/** Relative accuracy asked of the integration over faces that are not elementary. */
+const ACCURACY = 1e-9;
+
+/** Volume in mm³, from the exact faces (Gauss integration, adaptive). Positive for a solid that is right side out. */
+export function volumeOf(shape: Shape): number {
+  return scoped((scope) => {
+    const properties = scope.use(new (lib().GProp_GProps)());
+    lib().BRepGProp.VolumeProperties(shape, properties, ACCURACY, false, false);
+    return properties.Mass();
+  });
+}
+
+/** Area in mm², from the exact faces. */
+export function areaOf(shape: Shape): number {
+  return scoped((scope) => {
+    const properties = scope.use(new (lib().GProp_GProps)());
+    lib().BRepGProp.SurfaceProperties(shape, properties, ACCURACY, false);
+    return properties.Mass();
+  });
+}
+
+/** Centre of the surface, a place that does not depend on how a shape was built. */
+export function surfaceCentre(shape: Shape): Vec3 {
+  return scoped((scope) => {
+    const properties = scope.use(new (lib().GProp_GProps)());
+    lib().BRepGProp.SurfaceProperties(shape, properties, false, false);
+    return readPoint(scope, properties.CentreOfMass());
+  });
+}
+
+/** The tight box of a shape, millimetres; null for a shape without geometry. */
+export function boxOf(shape: Shape): Box | null {
+  return scoped((scope) => {
+    const box = scope.use(new (lib().Bnd_Box)());
+    lib().BRepBndLib.AddOptimal(shape, box, false, false);
+    if (box.IsVoid()) return null;
+    return { min: readPoint(scope, box.CornerMin()), max: readPoint(scope, box.CornerMax()) };
+  });
+}
+
+export type FaceKind =
+  | "plane"
+  | "cylinder"
+  | "cone"
+  | "sphere"
+  | "torus"
+  | "spline"
+  | "revolution"
+  | "extrusion"
+  | "offset"
+  | "other";
+
+const FACE_KINDS: Record<string, FaceKind> = {
+  GeomAbs_Plane: "plane",
+  GeomAbs_Cylinder: "cylinder",
+  GeomAbs_Cone: "cone",
+  GeomAbs_Sphere: "sphere",
+  GeomAbs_Torus: "torus",
+  GeomAbs_BezierSurface: "spline",
+  GeomAbs_BSplineSurface: "spline",
+  GeomAbs_SurfaceOfRevolution: "revolution",
+  GeomAbs_SurfaceOfExtrusion: "extrusion",
+  GeomAbs_OffsetSurface: "offset",
+  GeomAbs_OtherSurface: "other",
+};
+
+export interface FaceFacts {
+  kind: FaceKind;
+  /** mm² */
+  area: number;
+  /** Centre of the face's surface; it need not lie on the face. */
+  centre: Vec3;
+  /** A plane's normal, pointing out of the material; a cylinder's axis. */
+  direction?: Vec3;
+  /** A cylinder's or a sphere's radius, mm. */
+  radius?: number;
+}
+
+/** What a face is: its kind, size, place, and its normal, axis or radius where it has one. */
+export function faceFacts(shape: Shape): FaceFacts {
+  return scoped((scope) => {
+    const oc = lib();
+    const face = asFace(scope, shape);
+    const surface = scope.use(new oc.BRepAdaptor_Surface(face, false));
+    const kind = FACE_KINDS[surface.GetType() as string] ?? "other";
+    const properties = scope.use(new oc.GProp_GProps());
+    oc.BRepGProp.SurfaceProperties(face, properties, false, false);
+    const facts: FaceFacts = { kind, area: properties.Mass(), centre: readPoint(scope, properties.CentreOfMass()) };
+    if (kind === "plane") {
+      facts.direction = planeOf(face)!.normal;
+    } else if (kind === "cylinder") {
+      const cylinder = scope.use(surface.Cylinder());
+      facts.radius = cylinder.Radius();
+      facts.direction = readPoint(scope, scope.use(cylinder.Axis()).Direction());
+    } else if (kind === "sphere") {
+      facts.radius = scope.use(surface.Sphere()).Radius();
+    }
+    return facts;
+  });
+}
+
+/** The facts of every face, in the order of `subshapes(shape, "face")`. */
+export function allFaceFacts(shape: Shape): FaceFacts[] {
+  return scoped((scope) => subshapes(scope, shape, "face").map(faceFacts));
+}
+
+export interface OpenEdge {
+  /** A point half-way along the edge. */
+  at: Vec3;
+  /** mm */
+  length: number;
+}
+
+/**
+ * The edges that only one face uses once: where a shell is not closed. A seam of a cylinder, which its one face
+ * uses twice, is not open, and neither is a pole.
+ */
+export function openEdges(shape: Shape): OpenEdge[] {
+  return scoped((scope) =>
+    openEdgeHandles(scope, shape).map((edge) => ({ at: edgePoint(scope, edge, 0.5), length: edgeLength(edge) })),
+  );
+}
+
+function openEdgeHandles(scope: Scope, shape: Shape): Shape[] {
+  const oc = lib();
+  const uses = new ShapeMap<{ edge: Shape; count: number }>();
+  const order: { edge: Shape; count: number }[] = [];
+  for (const face of subshapes(scope, shape, "face")) {
+    if ((face.Orientation() as string) === "TopAbs_INTERNAL") continue;
+    for (const edge of occurrences(scope, face, "edge")) {
+      if (oc.BRep_Tool.Degenerated(asEdge(scope, edge))) continue;
+      const known = uses.get(edge);
+      if (known) known.count++;
+      else {
+        const entry = { edge, count: 1 };
+        uses.set(edge, entry);
+        order.push(entry);
+      }
+    }
+  }
+  return order.filter((entry) => entry.count === 1).map(({ edge }) => edge);
+}
+
+export function edgeLength(edge: Shape): number {
+  return scoped((scope) => {
+    const properties = scope.use(new (lib().GProp_GProps)());
+    lib().BRepGProp.LinearProperties(edge, properties, false, false);
+    return properties.Mass();
+  });
+}
+
+/** The point at a fraction (0 to 1) of an edge's parameter range. */
+export function edgePoint(scope: Scope, edge: Shape, fraction: number): Vec3 {
+  const curve = scope.use(new (lib().BRepAdaptor_Curve)(asEdge(scope, edge)));
+  const first = curve.FirstParameter();
+  return readPoint(scope, curve.Value(first + (curve.LastParameter() - first) * fraction));
+}
+
+export interface Counts {
+  vertices: number;
+  edges: number;
+  faces: number;
+  /** Boundary loops of faces: one for each face and one for each hole in a face. */
+  loops: number;
+  shells: number;
+  /** Closed chains of open edges: 0 for a closed skin. */
+  rims: number;
+  /** Handles of all skins together, from Euler–Poincaré: V − E + F − (L − F) = 2(S − G) − rims. */
+  genus: number;
+}
+
+/**
+ * Counts for the Euler–Poincaré formula. The library gives a closed curved face a seam edge and shrinks edges to poles,
+ * so each face is a disc with holes; edges without length are left out, the vertices that they are stay.
+ */
+export function countsOf(shape: Shape): Counts {
+  return scoped((scope) => {
+    const oc = lib();
+    const real = (edge: Shape) => !oc.BRep_Tool.Degenerated(asEdge(scope, edge));
+    const edges = subshapes(scope, shape, "edge").filter(real).length;
+    const vertices = subshapes(scope, shape, "vertex").length;
+    const faceHandles = subshapes(scope, shape, "face");
+    const faces = faceHandles.length;
+    const loops = faceHandles.reduce((sum, face) => sum + occurrences(scope, face, "wire").length, 0);
+    const shells = subshapes(scope, shape, "shell").length;
+    const rims = countRims(scope, openEdgeHandles(scope, shape));
+    const genus = shells - (vertices - edges + faces - (loops - faces) + rims) / 2;
+    return { vertices, edges, faces, loops, shells, rims, genus };
+  });
+}
+
+/** Groups open edges that share a vertex: each group is one rim of the skin. */
+function countRims(scope: Scope, edges: readonly Shape[]): number {
+  const home = edges.map((_, i) => i);
+  const root = (i: number): number => (home[i] === i ? i : root(home[i]!));
+  const first = new ShapeMap<number>();
+  edges.forEach((edge, i) => {
+    for (const vertex of subshapes(scope, edge, "vertex")) {
+      const other = first.get(vertex);
+      if (other === undefined) first.set(vertex, i);
+      else home[root(i)] = root(other);
+    }
+  });
+  return new Set(edges.map((_, i) => root(i))).size;
+}
+
+/** Whether the library's own full check (topology and geometry) finds no fault. */
+export function isValid(shape: Shape): boolean {
+  return scoped((scope) => scope.use(new (lib().BRepCheck_Analyzer)(shape, true, false, false)).IsValid());
+}
+
+/** Whether a shape's faces form one connected surface. */
+export function isConnected(shape: Shape): boolean {
+  const { neighbours } = adjacency(shape);
+  if (neighbours.length === 0) return true;
+  const seen = new Set([0]);
+  const queue = [0];
+  while (queue.length)
+    for (const next of neighbours[queue.pop()!]!) if (!seen.has(next)) seen.add(next) && queue.push(next);
+  return seen.size === neighbours.length;
+}
+
+export interface Neighbourhoods {
+  /** Per edge in the library's order: the faces it bounds (by place) and its middle; null for an edge without length. */
+  edges: ({ faces: number[]; at: Vec3 } | null)[];
+  /** Per vertex in the library's order: the faces around it and where it is. */
+  vertices: { faces: number[]; at: Vec3 }[];
+}
+
+/** Which faces meet at each edge and each vertex. */
+export function edgeNeighbourhoods(shape: Shape): Neighbourhoods {
+  return scoped((scope) => {
+    const oc = lib();
+    const around = (kind: "edge" | "vertex") => {
+      const known = new ShapeMap<number[]>();
+      subshapes(scope, shape, "face").forEach((face, f) => {
+        for (const part of subshapes(scope, face, kind)) {
+          const list = known.get(part);
+          if (list) list.push(f);
+          else known.set(part, [f]);
+        }
+      });
+      return known;
+    };
+    const byEdge = around("edge");
+    const byVertex = around("vertex");
+    return {
+      edges: subshapes(scope, shape, "edge").map((edge) =>
+        oc.BRep_Tool.Degenerated(asEdge(scope, edge))
+          ? null
+          : { faces: byEdge.get(edge) ?? [], at: edgePoint(scope, edge, 0.5) },
+      ),
+      vertices: subshapes(scope, shape, "vertex").map((vertex) => ({
+        faces: byVertex.get(vertex) ?? [],
+        at: readPoint(scope, oc.BRep_Tool.Pnt(scope.use(oc.TopoDS.Vertex(vertex)))),
+      })),
+    };
+  });
+}
+
+/** A few points of a shape's skin: its vertices. */
+export function verticesOf(shape: Shape): Vec3[] {
+  return edgeNeighbourhoods(shape).vertices.map(({ at }) => at);
+}
+
+/** Text that is equal for two faces on the same plane, cylinder or sphere; null for other surfaces. */
+export function surfaceSignature(shape: Shape): string | null {
+  return scoped((scope) => {
+    const oc = lib();
+    const surface = scope.use(new oc.BRepAdaptor_Surface(asFace(scope, shape), false));
+    const kind = FACE_KINDS[surface.GetType() as string] ?? "other";
+    const text = (values: readonly number[]) =>
+      values.map((value) => (Math.round(value * 1e6) / 1e6 + 0).toFixed(6)).join(",");
+    /** One of the two opposite directions, chosen by rule. */
+    const headed = (d: Vec3): Vec3 => {
+      const lead = d.find((value) => Math.abs(value) > 1e-9) ?? 0;
+      return lead < 0 ? [-d[0], -d[1], -d[2]] : d;
+    };
+    if (kind === "plane") {
+      const plane = scope.use(surface.Plane());
+      const normal = headed(readPoint(scope, scope.use(plane.Axis()).Direction()));
+      const origin = readPoint(scope, plane.Location());
+      return `plane ${text([...normal, normal[0] * origin[0] + normal[1] * origin[1] + normal[2] * origin[2]])}`;
+    }
+    if (kind === "cylinder") {
+      const cylinder = scope.use(surface.Cylinder());
+      const axis = headed(readPoint(scope, scope.use(cylinder.Axis()).Direction()));
+      const origin = readPoint(scope, cylinder.Location());
+      const along = axis[0] * origin[0] + axis[1] * origin[1] + axis[2] * origin[2];
+      return `cylinder ${text([cylinder.Radius(), ...axis, origin[0] - along * axis[0], origin[1] - along * axis[1], origin[2] - along * axis[2]])}`;
+    }
+    if (kind === "sphere") {
+      const sphere = scope.use(surface.Sphere());
+      return `sphere ${text([sphere.Radius(), ...readPoint(scope, sphere.Location())])}`;
+    }
+    return null;
+  });
+}
+
+/** A planar face's plane, its normal pointing out of the material; null when the face is not flat. */
+export function planeOf(shape: Shape): { origin: Vec3; normal: Vec3 } | null {
+  return scoped((scope) => {
+    const face = asFace(scope, shape);
+    const surface = scope.use(new (lib().BRepAdaptor_Surface)(face, false));
+    if ((surface.GetType() as string) !== "GeomAbs_Plane") return null;
+    const plane = scope.use(surface.Plane());
+    const axis = readPoint(scope, scope.use(plane.Axis()).Direction());
+    const sign = ((face.Orientation() as string) === "TopAbs_REVERSED" ? -1 : 1) * (plane.Direct() ? 1 : -1);
+    return {
+      origin: readPoint(scope, plane.Location()),
+      normal: [axis[0] * sign + 0, axis[1] * sign + 0, axis[2] * sign + 0],
+    };
+  });
+}
+
+/** `planeOf` for every face, in the order of `subshapes(shape, "face")`. */
+export function subshapePlanes(shape: Shape) {
+  return scoped((scope) => subshapes(scope, shape, "face").map(planeOf));
+}

@@ -1,0 +1,65 @@
+import { lib } from "./library";
+import { type Scope, scoped } from "./scope";
+import { asEdge, type Shape } from "./topology";
+import { squareTo, type Vec3 } from "./vectors";
+
+export const point = (scope: Scope, [x, y, z]: Vec3) => scope.use(new (lib().gp_Pnt)(x, y, z));
+export const direction = (scope: Scope, [x, y, z]: Vec3) => scope.use(new (lib().gp_Dir)(x, y, z));
+export const vector = (scope: Scope, [x, y, z]: Vec3) => scope.use(new (lib().gp_Vec)(x, y, z));
+export const frame = (scope: Scope, origin: Vec3, normal: Vec3) =>
+  scope.use(new (lib().gp_Ax2)(point(scope, origin), direction(scope, normal), direction(scope, squareTo(normal))));
+
+/** A box with its lowest corner at `corner` and sizes along X, Y and Z, mm. */
+export function makeBox(corner: Vec3, size: Vec3): Shape {
+  return scoped((scope) => {
+    const maker = scope.use(new (lib().BRepPrimAPI_MakeBox)(point(scope, corner), size[0], size[1], size[2]));
+    return maker.Shape();
+  });
+}
+
+/** A cylinder from the centre of its base along `axis`. */
+export function makeCylinder(base: Vec3, axis: Vec3, radius: number, height: number): Shape {
+  return scoped((scope) =>
+    scope.use(new (lib().BRepPrimAPI_MakeCylinder)(frame(scope, base, axis), radius, height)).Shape(),
+  );
+}
+
+export function makeSphere(centre: Vec3, radius: number): Shape {
+  return scoped((scope) => scope.use(new (lib().BRepPrimAPI_MakeSphere)(point(scope, centre), radius)).Shape());
+}
+
+/** A torus about `axis`: `major` from the centre to the middle of the tube, `minor` the tube's own radius. */
+export function makeTorus(centre: Vec3, axis: Vec3, major: number, minor: number): Shape {
+  return scoped((scope) =>
+    scope.use(new (lib().BRepPrimAPI_MakeTorus)(frame(scope, centre, axis), major, minor)).Shape(),
+  );
+}
+
+/** A square planar face about `origin`, `half` to each side: how a workplane cuts. */
+export function makePlaneFace(origin: Vec3, normal: Vec3, half: number): Shape {
+  return scoped((scope) => {
+    const plane = scope.use(new (lib().gp_Pln)(point(scope, origin), direction(scope, normal)));
+    const maker = scope.use(new (lib().BRepBuilderAPI_MakeFace)(plane, -half, half, -half, half));
+    return maker.Face();
+  });
+}
+
+/** A straight edge between two points. */
+export function makeSegment(from: Vec3, to: Vec3): Shape {
+  return scoped((scope) => scope.use(new (lib().BRepBuilderAPI_MakeEdge)(point(scope, from), point(scope, to))).Edge());
+}
+
+/** A solid of revolution: the closed outline in (radius, height) pairs, turned fully about the Z axis. */
+export function makeRevolved(outline: readonly (readonly [number, number])[]): Shape {
+  return scoped((scope) => {
+    const oc = lib();
+    const wire = scope.use(new oc.BRepBuilderAPI_MakeWire());
+    outline.forEach(([r, z], i) => {
+      const [r2, z2] = outline[(i + 1) % outline.length]!;
+      wire.Add(asEdge(scope, scope.use(makeSegment([r, 0, z], [r2, 0, z2]))));
+    });
+    const face = scope.use(scope.use(new oc.BRepBuilderAPI_MakeFace(scope.use(wire.Wire()), true)).Face());
+    const axis = scope.use(new oc.gp_Ax1(point(scope, [0, 0, 0]), direction(scope, [0, 0, 1])));
+    return scope.use(new oc.BRepPrimAPI_MakeRevol(face, axis, 2 * Math.PI, false)).Shape();
+  });
+}

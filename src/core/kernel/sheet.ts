@@ -1,0 +1,219 @@
+import { distanceToPoint, normalNear } from "./distance";
+import { KernelFault } from "./faults";
+import { fuse } from "./fuse";
+import { lib } from "./library";
+import { areaOf, readPoint } from "./measure";
+import { makeSegment } from "./primitives";
+import { type Scope, scoped } from "./scope";
+import { tessellate } from "./tessellate";
+import {
+  adjacency,
+  asEdge,
+  asFace,
+  occurrences,
+  ownHandle,
+  type Shape,
+  ShapeMap,
+  shellOf,
+  subshapes,
+} from "./topology";
+import { add, cross, scale, sub, unit, type Vec3 } from "./vectors";
+
+/** A sheet made from faces of another body, and for each of its faces the source face (by place) it came from. */
+export interface MadeSheet {
+  shape: Shape;
+  sources: number[];
+}
+
+/** Copies faces of a body, by place, into a sheet of their own. */
+export function sheetFromFaces(body: Shape, places: readonly number[]): MadeSheet {
+  return scoped((scope) => {
+    const faces = subshapes(scope, body, "face");
+    return { shape: shellOf(places.map((place) => faces[place]!)), sources: [...places] };
+  });
+}
+
+/**
+ * Moves a sheet along its normals by `distance` mm (against them when negative); edges between faces stay sharp.
+ * @throws KernelFault when the offset cannot be made, as where a radius is smaller than the distance.
+ */
+export function offsetSheet(sheet: MadeSheet, distance: number): MadeSheet {
+  if (distance === 0) return { shape: ownHandle(sheet.shape), sources: sheet.sources };
+  return scoped((scope) => {
+    const oc = lib();
+    const maker = scope.use(new oc.BRepOffsetAPI_MakeOffsetShape());
+    const progress = scope.use(new oc.Message_ProgressRange());
+    maker.PerformByJoin(
+      sheet.shape,
+      distance,
+      1e-6,
+      "BRepOffset_Skin" as never,
+      false,
+      false,
+      "GeomAbs_Intersection" as never,
+      false,
+      progress,
+    );
+    if (!maker.IsDone()) throw new KernelFault("The offset sheet could not be made.", false);
+    const result = scope.use(maker.Shape());
+    const place = new ShapeMap<number>();
+    subshapes(scope, sheet.shape, "face").forEach((face, i) => {
+      const generated = scope.use(maker.Generated(face));
+      if (generated.Size() > 0) place.set(scope.use(generated.First()), i);
+    });
+    const faces = subshapes(scope, result, "face");
+    if (faces.length === 0)
+      throw new KernelFault("The offset sheet vanished: the distance is larger than a radius of it.", false);
+    return {
+      shape: shellOf(faces),
+      sources: faces.map((face) => sheet.sources[place.get(face) ?? 0]!),
+    };
+  });
+}
+
+/**
+ * Extends a sheet past all its open edges by at least `by` mm, each face along its own surface: planes stay planes,
+ * cylinders grow along their axis. Neighbouring faces are trimmed where they meet. Holes in a face are closed.
+ * @throws KernelFault when the faces do not meet again once extended.
+ */
+export function extendSheet(sheet: MadeSheet, by: number): MadeSheet {
+  if (by === 0) return { shape: ownHandle(sheet.shape), sources: sheet.sources };
+  return scoped((scope) => {
+    const faces = subshapes(scope, sheet.shape, "face");
+    const { neighbours, edges } = adjacency(sheet.shape);
+    const open = new Set(edges.filter((edge) => edge.uses === 1).map((edge) => edge.faces[0]!));
+    const larger = faces.map((face, i) => (open.has(i) ? extendFace(scope, face, by) : face));
+    if (faces.length === 1) return { shape: shellOf(larger), sources: sheet.sources };
+
+    const reach = 4 * (by + boxReach(sheet.shape));
+    const trimmed = larger.map((face, i) => {
+      if (!open.has(i)) return face;
+      const knives = neighbours[i]!.flatMap((n) => knivesBetween(scope, faces[i]!, faces[n]!, larger[n]!, reach));
+      return knives.length === 0 ? face : trimTo(scope, face, knives, faces[i]!);
+    });
+    const sewing = scope.use(new (lib().BRepBuilderAPI_Sewing)(1e-5, true, true, true, false));
+    for (const face of trimmed) sewing.Add(face);
+    sewing.Perform(scope.use(new (lib().Message_ProgressRange)()));
+    const sewn = scope.use(sewing.SewedShape());
+    const shells = subshapes(scope, sewn, "shell");
+    const area = areaOf(sheet.shape);
+    if (
+      shells.length !== 1 ||
+      areaOf(sewn) < area * (1 - 1e-9) ||
+      subshapes(scope, sewn, "face").length !== faces.length
+    )
+      throw new KernelFault(
+        "These faces do not meet again once extended. Offset fewer faces, or extend them one at a time.",
+        false,
+      );
+    const place = new ShapeMap<number>();
+    trimmed.forEach((face, i) => {
+      place.set(scope.use(sewing.ModifiedSubShape(face)), i);
+    });
+    const result = ownHandle(shells[0]!);
+    return { shape: result, sources: subshapes(scope, result, "face").map((f) => sheet.sources[place.get(f) ?? 0]!) };
+  });
+}
+
+function boxReach(shape: Shape): number {
+  const mesh = tessellate(shape, { linear: 1, angular: 1 });
+  let low = Number.POSITIVE_INFINITY;
+  let high = Number.NEGATIVE_INFINITY;
+  for (const value of mesh.positions) {
+    low = Math.min(low, value);
+    high = Math.max(high, value);
+  }
+  return high - low;
+}
+
+function extendFace(scope: Scope, face: Shape, by: number): Shape {
+  const oc = lib();
+  const extended = scope.use(new oc.TopoDS_Face());
+  oc.BRepLib.ExtendFace(asFace(scope, face), by, true, true, true, true, extended);
+  if (extended.IsNull()) throw new KernelFault("A face of the sheet could not be extended.", false);
+  return extended;
+}
+
+/** What trims a face along the edges that it shares with a neighbour: the whole line or circle, else the neighbour. */
+function knivesBetween(scope: Scope, face: Shape, other: Shape, largerOther: Shape, reach: number): Shape[] {
+  const oc = lib();
+  const shared = new ShapeMap<true>();
+  for (const edge of occurrences(scope, other, "edge")) shared.set(edge, true);
+  return occurrences(scope, face, "edge")
+    .filter((edge) => shared.get(edge))
+    .map((edge) => {
+      const curve = scope.use(new oc.BRepAdaptor_Curve(asEdge(scope, edge)));
+      const kind = curve.GetType() as string;
+      if (kind === "GeomAbs_Line") {
+        const a = readPoint(scope, curve.Value(curve.FirstParameter()));
+        const b = readPoint(scope, curve.Value(curve.LastParameter()));
+        const along = scale(unit(sub(b, a)), reach);
+        return scope.use(makeSegment(sub(a, along), add(b, along)));
+      }
+      if (kind === "GeomAbs_Circle")
+        return scope.use(scope.use(new oc.BRepBuilderAPI_MakeEdge(scope.use(curve.Circle()))).Edge());
+      return largerOther;
+    });
+}
+
+/** Divides a face by edges and faces and gives back the part that holds the middle of the original. */
+function trimTo(scope: Scope, face: Shape, knives: Shape[], original: Shape): Shape {
+  const middle = pointOnFace(original);
+  const fusion = fuse([face, ...knives]);
+  try {
+    const images = fusion.images[0]![0]!;
+    let best: { shape: Shape; gap: number } | null = null;
+    for (const { face: number } of images) {
+      const shape = fusion.faceHandle(number);
+      const gap = distanceToPoint(shape, middle)?.gap ?? Number.POSITIVE_INFINITY;
+      if (!best || gap < best.gap) best = { shape, gap };
+    }
+    if (!best) throw new KernelFault("A face of the sheet was lost while it was extended.", false);
+    return scope.use(ownHandle(best.shape));
+  } finally {
+    fusion.free();
+  }
+}
+
+/** A point that lies on a face, away from its edges: the middle of its largest triangle. Exact on planes. */
+export function pointOnFace(face: Shape): Vec3 {
+  const mesh = tessellate(face, { linear: 0.1, angular: 0.3 });
+  let best = -1;
+  let result: Vec3 = [0, 0, 0];
+  const vertex = (i: number): Vec3 => [mesh.positions[i * 3]!, mesh.positions[i * 3 + 1]!, mesh.positions[i * 3 + 2]!];
+  for (let t = 0; t < mesh.indices.length; t += 3) {
+    const [a, b, c] = [vertex(mesh.indices[t]!), vertex(mesh.indices[t + 1]!), vertex(mesh.indices[t + 2]!)];
+    const u = sub(b, a);
+    const v = sub(c, a);
+    const size = Math.hypot(u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]);
+    if (size > best) {
+      best = size;
+      result = scale(add(add(a, b), c), 1 / 3);
+    }
+  }
+  return result;
+}
+
+/** Points along an edge of a face and, at each, the direction in the face's surface that leads out over that edge. */
+export function outwardAlong(faceShape: Shape, edgeShape: Shape, count: number): { at: Vec3; outward: Vec3 }[] {
+  return scoped((scope) => {
+    const oc = lib();
+    const edge = asEdge(scope, edgeShape);
+    const curve = scope.use(new oc.BRepAdaptor_Curve(edge));
+    const first = curve.FirstParameter();
+    const span = curve.LastParameter() - first;
+    const result: { at: Vec3; outward: Vec3 }[] = [];
+    for (let i = 0; i < count; i++) {
+      const p = scope.use(new oc.gp_Pnt());
+      const t = scope.use(new oc.gp_Vec());
+      curve.D1(first + (span * (i + 0.5)) / count, p, t);
+      const at: Vec3 = [p.X(), p.Y(), p.Z()];
+      const sideways = unit(cross(unit([t.X(), t.Y(), t.Z()]), normalNear(faceShape, at)));
+      // One of the two ways leads back into the face: a small step tells which.
+      const step = Math.max(1e-3, Math.abs(span) * 1e-4);
+      const gap = (way: number) => distanceToPoint(faceShape, add(at, scale(sideways, way * step)))?.gap ?? 0;
+      result.push({ at, outward: gap(1) >= gap(-1) ? sideways : scale(sideways, -1) });
+    }
+    return result;
+  });
+}

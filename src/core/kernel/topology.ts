@@ -1,0 +1,209 @@
+import type { TopAbs_ShapeEnum, TopoDS_Edge, TopoDS_Face, TopoDS_Shape } from "replicad-opencascadejs";
+import { lib } from "./library";
+import { type Scope, scoped } from "./scope";
+
+/** A shape of the library, opaque outside this folder. Whoever holds one frees it with `freeShape`. */
+export type Shape = TopoDS_Shape;
+export type SubshapeKind = "solid" | "shell" | "face" | "wire" | "edge" | "vertex";
+
+const KINDS: Record<SubshapeKind, TopAbs_ShapeEnum> = {
+  solid: "TopAbs_SOLID",
+  shell: "TopAbs_SHELL",
+  face: "TopAbs_FACE",
+  wire: "TopAbs_WIRE",
+  edge: "TopAbs_EDGE",
+  vertex: "TopAbs_VERTEX",
+} as Record<SubshapeKind, TopAbs_ShapeEnum>;
+
+const KIND_OF: Record<string, SubshapeKind | "compound"> = {
+  TopAbs_SOLID: "solid",
+  TopAbs_SHELL: "shell",
+  TopAbs_FACE: "face",
+  TopAbs_WIRE: "wire",
+  TopAbs_EDGE: "edge",
+  TopAbs_VERTEX: "vertex",
+  TopAbs_COMPOUND: "compound",
+  TopAbs_COMPSOLID: "compound",
+};
+
+export function shapeKind(shape: Shape): SubshapeKind | "compound" {
+  return KIND_OF[shape.ShapeType() as string] ?? "compound";
+}
+
+export function freeShape(shape: Shape): void {
+  shape.delete();
+}
+
+/** Finds the value kept for a shape, where two handles of one subshape (whatever its orientation) are one key. */
+export class ShapeMap<T> {
+  private readonly buckets = new Map<number, { shape: Shape; value: T }[]>();
+
+  get(shape: Shape): T | undefined {
+    const bucket = this.buckets.get(hashOf(shape));
+    return bucket?.find((entry) => entry.shape.IsSame(shape))?.value;
+  }
+
+  /** Keeps `value` for `shape`. The map does not own the handle, which has to outlive it. */
+  set(shape: Shape, value: T): void {
+    const hash = hashOf(shape);
+    const bucket = this.buckets.get(hash);
+    if (!bucket) this.buckets.set(hash, [{ shape, value }]);
+    else {
+      const entry = bucket.find((candidate) => candidate.shape.IsSame(shape));
+      if (entry) entry.value = value;
+      else bucket.push({ shape, value });
+    }
+  }
+}
+
+function hashOf(shape: Shape): number {
+  return lib().ReplicadShapeHasher.HashCode(shape, 2147483647);
+}
+
+/**
+ * The subshapes of a kind, each once, in the library's own order, which depends only on how the shape is built
+ * and survives writing and reading. The handles belong to `scope`; a face carries the orientation it has in `shape`.
+ */
+export function subshapes(scope: Scope, shape: Shape, kind: SubshapeKind): Shape[] {
+  const oc = lib();
+  const explorer = scope.use(new oc.TopExp_Explorer(shape, KINDS[kind], "TopAbs_SHAPE"));
+  const found: Shape[] = [];
+  const seen = new ShapeMap<true>();
+  for (; explorer.More(); explorer.Next()) {
+    const current = scope.use(explorer.Current());
+    if (seen.get(current)) continue;
+    seen.set(current, true);
+    found.push(current);
+  }
+  return found;
+}
+
+/** Every occurrence of a kind, an edge that a face uses twice listed twice; those inside an `outside` kind left out. */
+export function occurrences(scope: Scope, shape: Shape, kind: SubshapeKind, outside?: SubshapeKind): Shape[] {
+  const avoid = outside ? KINDS[outside] : ("TopAbs_SHAPE" as TopAbs_ShapeEnum);
+  const explorer = scope.use(new (lib().TopExp_Explorer)(shape, KINDS[kind], avoid));
+  const found: Shape[] = [];
+  for (; explorer.More(); explorer.Next()) found.push(scope.use(explorer.Current()));
+  return found;
+}
+
+export function countSubshapes(shape: Shape, kind: SubshapeKind): number {
+  return scoped((scope) => subshapes(scope, shape, kind).length);
+}
+
+/** A handle of its own for a subshape found in a scope, which the caller frees. */
+export function ownHandle(shape: Shape): Shape {
+  const oc = lib();
+  switch (shapeKind(shape)) {
+    case "solid":
+      return oc.TopoDS.Solid(shape);
+    case "shell":
+      return oc.TopoDS.Shell(shape);
+    case "face":
+      return oc.TopoDS.Face(shape);
+    case "wire":
+      return oc.TopoDS.Wire(shape);
+    case "edge":
+      return oc.TopoDS.Edge(shape);
+    case "vertex":
+      return oc.TopoDS.Vertex(shape);
+    default:
+      return oc.TopoDS.Compound(shape);
+  }
+}
+
+export function asFace(scope: Scope, shape: Shape): TopoDS_Face {
+  return scope.use(lib().TopoDS.Face(shape));
+}
+
+export function asEdge(scope: Scope, shape: Shape): TopoDS_Edge {
+  return scope.use(lib().TopoDS.Edge(shape));
+}
+
+export function listOf(scope: Scope, shapes: readonly Shape[]) {
+  const list = scope.use(new (lib().NCollection_List_TopoDS_Shape)());
+  for (const shape of shapes) scope.use(list.Append(shape) as Shape);
+  return list;
+}
+
+/** The members of a list of the library, which is left as it was. */
+export function fromList(
+  scope: Scope,
+  list: InstanceType<ReturnType<typeof lib>["NCollection_List_TopoDS_Shape"]>,
+): Shape[] {
+  const size = list.Size();
+  if (size === 0) return [];
+  const copy = scope.use(new (lib().NCollection_List_TopoDS_Shape)(list));
+  const members: Shape[] = [];
+  for (let left = size; left > 0; left--) {
+    members.push(scope.use(copy.First()));
+    copy.RemoveFirst();
+  }
+  return members;
+}
+
+/** Puts shapes into one compound, owned by the caller. */
+export function compound(shapes: readonly Shape[]): Shape {
+  return scoped((scope) => {
+    const oc = lib();
+    const result = new oc.TopoDS_Compound();
+    const builder = scope.use(new oc.TopoDS_Builder());
+    builder.MakeCompound(result);
+    for (const shape of shapes) builder.Add(result, shape);
+    return result;
+  });
+}
+
+/** Puts faces that share their edges into one shell, owned by the caller. */
+export function shellOf(faces: readonly Shape[]): Shape {
+  return scoped((scope) => {
+    const oc = lib();
+    const shell = new oc.TopoDS_Shell();
+    const builder = scope.use(new oc.TopoDS_Builder());
+    builder.MakeShell(shell);
+    for (const face of faces) builder.Add(shell, face);
+    return shell;
+  });
+}
+
+export type Orientation = 1 | -1 | 0;
+/** +1 as the surface runs, −1 against it, 0 for a face that lies inside a solid without bounding it. */
+export function orientation(shape: Shape): Orientation {
+  const value = shape.Orientation() as string;
+  return value === "TopAbs_FORWARD" ? 1 : value === "TopAbs_REVERSED" ? -1 : 0;
+}
+
+export interface Adjacency {
+  /** For each face, by its place in `subshapes(shape, "face")`, the places of its neighbours across an edge. */
+  neighbours: number[][];
+  /** For each edge: how many times faces use it, and which faces. */
+  edges: { uses: number; faces: number[] }[];
+}
+
+/** Which faces of a shape meet along which edges. Edges shrunk to a point (a sphere's pole) are left out. */
+export function adjacency(shape: Shape): Adjacency {
+  return scoped((scope) => {
+    const oc = lib();
+    const faces = subshapes(scope, shape, "face");
+    const edges: Adjacency["edges"] = [];
+    const index = new ShapeMap<number>();
+    faces.forEach((face, f) => {
+      for (const edge of occurrences(scope, face, "edge")) {
+        if (oc.BRep_Tool.Degenerated(asEdge(scope, edge))) continue;
+        let e = index.get(edge);
+        if (e === undefined) {
+          e = edges.length;
+          index.set(edge, e);
+          edges.push({ uses: 0, faces: [] });
+        }
+        const entry = edges[e]!;
+        entry.uses++;
+        if (!entry.faces.includes(f)) entry.faces.push(f);
+      }
+    });
+    const neighbours = faces.map(() => new Set<number>());
+    for (const { faces: sharing } of edges)
+      for (const a of sharing) for (const b of sharing) if (a !== b) neighbours[a]!.add(b);
+    return { neighbours: neighbours.map((set) => [...set].sort((a, b) => a - b)), edges };
+  });
+}

@@ -1,0 +1,4 @@
+export * from "./body";
+export * from "./faces";
+export * from "./reference";
+export * from "./topology-names";

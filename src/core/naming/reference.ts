@@ -1,0 +1,130 @@
+import { z } from "zod";
+import { fail } from "../errors";
+import { allFaceFacts, boxOf, diagonal, distance, dot, type FaceFacts } from "../kernel";
+import type { Body } from "./body";
+import { baseName } from "./faces";
+
+const vec3 = z.tuple([z.number(), z.number(), z.number()]);
+
+/** What a face was when it was picked: kind, size, place. Any part may be left out when written by hand. */
+export const fingerprintSchema = z.object({
+  kind: z.string().optional(),
+  area: z.number().optional(),
+  centre: vec3.optional(),
+  direction: vec3.optional(),
+  radius: z.number().optional(),
+});
+export type Fingerprint = z.infer<typeof fingerprintSchema>;
+
+/** A face by its body and name, with a fingerprint to find it again should the name be lost. */
+export const faceRefSchema = z
+  .object({
+    body: z.string().min(1),
+    face: z.string().optional(),
+    print: fingerprintSchema.optional(),
+  })
+  .refine((ref) => ref.face !== undefined || ref.print !== undefined, {
+    message: "A face needs its name (face) or a description of it (print).",
+  });
+export type FaceRef = z.infer<typeof faceRefSchema>;
+
+export type Found = { how: "found"; face: number } | { how: "guessed"; face: number; warning: string };
+
+/**
+ * Finds the face that a reference means: by name; else by fingerprint, with a warning; else an error that says what
+ * was wanted.
+ * @throws SeamError `face-lost` or `face-ambiguous`.
+ */
+export function resolveFace(body: Body, ref: FaceRef): Found {
+  if (ref.face !== undefined) {
+    const exact = body.faces.indexOf(ref.face);
+    if (exact >= 0) return { how: "found", face: exact };
+    const family = indicesWhere(body.faces, (name) => baseName(name) === baseName(ref.face!));
+    if (family.length === 1)
+      return {
+        how: "guessed",
+        face: family[0]!,
+        warning: "A picked face was divided or joined since; the same face was found again by its origin.",
+      };
+    if (ref.print) {
+      const best = byFingerprint(body, ref.print, family.length ? family : undefined);
+      if (best !== null)
+        return {
+          how: "guessed",
+          face: best,
+          warning: "A picked face has lost its name; it was found again by its shape and place. Check it.",
+        };
+    }
+    fail("face-lost", `The picked face ${describe(ref)} is no longer on this body. Pick the face again.`, {
+      bodies: [body.id],
+    });
+  }
+  const best = byFingerprint(body, ref.print!);
+  if (best === null)
+    fail(
+      "face-ambiguous",
+      `No single face fits the description ${describe(ref)}. Name the face, or describe it more closely.`,
+      {
+        bodies: [body.id],
+      },
+    );
+  return { how: "found", face: best };
+}
+
+function indicesWhere(names: readonly string[], test: (name: string) => boolean): number[] {
+  return names.flatMap((name, i) => (test(name) ? [i] : []));
+}
+
+function describe({ face, print }: FaceRef): string {
+  if (face) return `“${face}”`;
+  return `“${[
+    print?.kind,
+    print?.radius !== undefined ? `radius ${print.radius}` : "",
+    print?.centre ? `near ${print.centre.join(", ")}` : "",
+  ]
+    .filter(Boolean)
+    .join(" ")}”`;
+}
+
+/** The one face that fits a fingerprint clearly better than any other; null when none or several do. */
+function byFingerprint(body: Body, print: Fingerprint, among?: number[]): number | null {
+  const facts = allFaceFacts(body.shape);
+  const box = boxOf(body.shape);
+  const size = box ? Math.max(diagonal(box), 1e-6) : 1;
+  const scored = (among ?? facts.map((_, i) => i))
+    .map((face) => ({ face, misfit: misfit(facts[face]!, print, size) }))
+    .filter(({ misfit: m }) => m < 0.5)
+    .sort((a, b) => a.misfit - b.misfit);
+  if (scored.length === 0) return null;
+  if (scored.length > 1 && scored[1]!.misfit - scored[0]!.misfit < 0.02) return null;
+  return scored[0]!.face;
+}
+
+/** 0 for a perfect fit, 1 and more for none. */
+function misfit(facts: FaceFacts, print: Fingerprint, size: number): number {
+  if (print.kind !== undefined && print.kind !== facts.kind) return 1;
+  let sum = 0;
+  if (print.direction) {
+    if (!facts.direction) return 1;
+    sum += 1 - dot(facts.direction, print.direction);
+  }
+  if (print.radius !== undefined) {
+    if (facts.radius === undefined) return 1;
+    sum += Math.min(1, Math.abs(facts.radius - print.radius) / Math.max(print.radius, 1e-6));
+  }
+  if (print.centre) sum += distance(facts.centre, print.centre) / size;
+  if (print.area !== undefined)
+    sum += 0.25 * Math.min(1, Math.abs(facts.area - print.area) / Math.max(print.area, facts.area, 1e-9));
+  return sum;
+}
+
+export function fingerprintOf(facts: FaceFacts): Fingerprint {
+  const round = (value: number) => Math.round(value * 1e4) / 1e4 + 0;
+  return {
+    kind: facts.kind,
+    area: round(facts.area),
+    centre: facts.centre.map(round) as [number, number, number],
+    ...(facts.direction ? { direction: facts.direction.map(round) as [number, number, number] } : {}),
+    ...(facts.radius !== undefined ? { radius: round(facts.radius) } : {}),
+  };
+}

@@ -1,0 +1,33 @@
+import { edgeNeighbourhoods } from "../kernel";
+import { comparePlaces, meetingName } from "./faces";
+
+export interface TopologyNames {
+  /** One name per edge, in the kernel's order of edges; edges without length have none. */
+  edges: (string | null)[];
+  /** One name per vertex, in the kernel's order of vertices. */
+  vertices: string[];
+}
+
+/**
+ * Names of the edges and vertices of a body: an edge by the faces that it bounds, a vertex by the faces around it.
+ * Where several share those faces (the two rims of a crossing), their place tells them apart.
+ */
+export function topologyNames(
+  shape: Parameters<typeof edgeNeighbourhoods>[0],
+  faces: readonly string[],
+): TopologyNames {
+  const { edges, vertices } = edgeNeighbourhoods(shape);
+  const numbered = (list: { faces: number[]; at: readonly [number, number, number] }[]): string[] => {
+    const bases = list.map(({ faces: around }) => meetingName(around.map((face) => faces[face]!)));
+    return bases.map((base, i) => {
+      const twins = list.map((_, j) => j).filter((j) => bases[j] === base);
+      if (twins.length === 1) return base;
+      const order = twins.sort((a, b) => comparePlaces(list[a]!.at, list[b]!.at));
+      return `${base}.${order.indexOf(i) + 1}`;
+    });
+  };
+  const real = edges.filter((edge) => edge !== null);
+  const names = numbered(real);
+  let next = 0;
+  return { edges: edges.map((edge) => (edge ? names[next++]! : null)), vertices: numbered(vertices) };
+}

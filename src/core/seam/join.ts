@@ -1,0 +1,130 @@
+import {
+  add,
+  adjacency,
+  allFaceFacts,
+  boxOf,
+  diagonal,
+  type FaceFacts,
+  type Fusion,
+  mergeFaces,
+  ownHandle,
+  type Shape,
+  shellOf,
+  solidFromFaces,
+  surfaceSignature,
+  type Vec3,
+} from "../kernel";
+import { distinctNames } from "../naming";
+import type { Division } from "./division";
+import type { Piece } from "./piece";
+
+export interface Joined {
+  form: "solid" | "sheet";
+  shape: Shape;
+  faces: string[];
+  pieces: Piece[];
+}
+
+/**
+ * Joins pieces into bodies: the faces between them vanish and neighbouring faces on one surface become one.
+ * Pieces that do not touch along a face stay bodies of their own, so the result may be several.
+ * The shapes belong to the caller.
+ */
+export function joinPieces(division: Division, pieces: readonly Piece[]): Joined[] {
+  return clusters(pieces).map((cluster) => {
+    const joined = cluster.length === 1 ? alone(division, cluster[0]!) : together(division, cluster);
+    return { ...joined, pieces: cluster };
+  });
+}
+
+/** Groups pieces that share a face (solids) or an edge (sheets). */
+function clusters(pieces: readonly Piece[]): Piece[][] {
+  const home = pieces.map((_, i) => i);
+  const root = (i: number): number => (home[i] === i ? i : root(home[i]!));
+  const first = new Map<string, number>();
+  const fusions = new Map<Fusion, number>();
+  pieces.forEach((piece, i) => {
+    if (!fusions.has(piece.fusion)) fusions.set(piece.fusion, fusions.size);
+    const prefix = `${fusions.get(piece.fusion)}:${piece.form}`;
+    const marks =
+      piece.form === "solid"
+        ? piece.uses.map(({ face }) => face)
+        : piece.uses.flatMap(({ face }) => piece.fusion.faceEdges(face).map(({ edge }) => edge));
+    for (const mark of marks) {
+      const key = `${prefix}:${mark}`;
+      const other = first.get(key);
+      if (other === undefined) first.set(key, i);
+      else home[root(i)] = root(other);
+    }
+  });
+  const groups = new Map<number, Piece[]>();
+  pieces.forEach((piece, i) => {
+    const r = root(i);
+    const list = groups.get(r);
+    if (list) list.push(piece);
+    else groups.set(r, [piece]);
+  });
+  return [...groups.values()];
+}
+
+function alone(division: Division, piece: Piece): Omit<Joined, "pieces"> {
+  return named(
+    piece.form,
+    ownHandle(piece.shape),
+    piece.uses.map(({ face }) => division.nameOf(piece.fusion, face)),
+  );
+}
+
+function together(division: Division, cluster: readonly Piece[]): Omit<Joined, "pieces"> {
+  const { form, fusion } = cluster[0]!;
+  const count = new Map<number, { sign: 1 | -1; times: number }>();
+  for (const { face, sign } of cluster.flatMap((piece) => piece.uses)) {
+    const entry = count.get(face);
+    if (entry) entry.times++;
+    else count.set(face, { sign, times: 1 });
+  }
+  // A face between two joined solids is used by both and vanishes; the rest is the new skin.
+  const kept = [...count].filter(([, { times }]) => form === "sheet" || times === 1);
+  const faces = kept.map(([face, { sign }]) => ({ shape: fusion.faceHandle(face), sign }));
+  const built =
+    form === "sheet"
+      ? { shape: shellOf(faces.map((face) => face.shape)), order: kept.map((_, i) => i) }
+      : solidFromFaces(faces);
+  const handles = built.order.map((i) => faces[i]!.shape);
+  const bases = built.order.map((i) => division.nameOf(fusion, kept[i]![0]));
+  if (!worthMerging(built.shape, handles, bases)) return named(form, built.shape, bases);
+  const box = boxOf(built.shape);
+  const away: Vec3 = box ? add(box.max, [10 * diagonal(box) + 10, 0, 0]) : [0, 0, 0];
+  const merged = mergeFaces(built.shape, away);
+  if (!merged) return named(form, built.shape, bases);
+  built.shape.delete();
+  // A face made of several keeps the name that comes first by letter, which no order of work can change.
+  return named(
+    form,
+    merged.shape,
+    merged.sources.map((sources) => sources.map((i) => bases[i]!).sort()[0]!),
+  );
+}
+
+function named(form: "solid" | "sheet", shape: Shape, bases: readonly string[]): Omit<Joined, "pieces"> {
+  let facts: FaceFacts[] | undefined;
+  const centre = (face: number): Vec3 => {
+    facts ??= allFaceFacts(shape);
+    return facts[face]!.centre;
+  };
+  return { form, shape, faces: distinctNames(bases, () => adjacency(shape).neighbours, centre) };
+}
+
+/** Whether two neighbouring faces lie on one surface, so that the line between them means nothing any more. */
+function worthMerging(shape: Shape, handles: readonly Shape[], bases: readonly string[]): boolean {
+  const signatures = handles.map((handle) => surfaceSignature(handle));
+  const { neighbours } = adjacency(shape);
+  return neighbours.some((list, a) =>
+    list.some(
+      (b) =>
+        a < b &&
+        ((signatures[a] !== null && signatures[a] === signatures[b]) ||
+          (bases[a] === bases[b] && signatures[a] === null)),
+    ),
+  );
+}

@@ -1,0 +1,60 @@
+import { z } from "zod";
+import type { Fusion, Shape } from "../kernel";
+
+/** Where a piece lies to a cutter: in front (+, where the normal points), behind (−), in or out of a solid, or round an end. */
+export type Side = "front" | "back" | "in" | "out" | "both";
+
+/** A part of space that stock and cutters divide off, before its fate is known. */
+export interface Piece {
+  /** Place in the tray; pieces are ordered by what they are and where, never by how they were made. */
+  index: number;
+  /** Names the piece within its step: what it lies in and beside, and its faces where that is not enough. */
+  key: string;
+  /** What it lies in and on which side: equal for pieces that only their faces tell apart. */
+  kind: string;
+  form: "solid" | "sheet";
+  /** The stock bodies it is part of, by id. */
+  stock: string[];
+  /** Its side of each cutter and of each other operand, by id. */
+  sides: Record<string, Side>;
+  /** The names of its faces. */
+  faces: string[];
+  /** Faces of the arrangement that bound it, and their sense. */
+  uses: { face: number; sign: 1 | -1 }[];
+  /** The kernel's solid or sheet; belongs to the division. */
+  shape: Shape;
+  fusion: Fusion;
+}
+
+export const sideSchema = z.enum(["front", "back", "in", "out", "both"]);
+
+/** How a step remembers a piece: by its membership and sides, and by its faces and place should those not be enough. */
+export const pieceRefSchema = z.object({
+  kind: z.string().describe("Membership and sides, as the piece's `kind` says"),
+  faces: z
+    .array(z.string())
+    .max(20_000)
+    .default([])
+    .describe("Names of the faces around the piece when its fate was set"),
+  at: z
+    .tuple([z.number(), z.number(), z.number()])
+    .optional()
+    .describe("A point in the piece when its fate was set, mm"),
+});
+export type PieceRef = z.infer<typeof pieceRefSchema>;
+
+export const fateSchema = z.enum(["keep", "scrap", "group"]);
+export type Fate = z.infer<typeof fateSchema>;
+
+export const fateRuleSchema = z.object({
+  piece: pieceRefSchema,
+  fate: fateSchema,
+  group: z
+    .string()
+    .trim()
+    .min(1)
+    .max(60)
+    .optional()
+    .describe("Name of the group; pieces of one group are joined into one body"),
+});
+export type FateRule = z.infer<typeof fateRuleSchema>;

@@ -1,0 +1,77 @@
+import { z } from "zod";
+import { fail } from "../../errors";
+import { hashText } from "../../hash";
+import { add, cross, dot, placed, scale, sub, type Vec3 } from "../../kernel";
+import { type Item, isBody } from "../../naming";
+import { angleField, toRadians } from "../../units";
+import { AXES, AXIS_OPTIONS, axisField, itemRef, pointField, toVec3 } from "../common";
+import { defineStep } from "../step";
+
+const schema = z.object({
+  bodies: z.array(itemRef).max(200).default([]),
+  by: pointField().default([0, 0, 0]),
+  turn: angleField().default(0),
+  axis: axisField.default("z"),
+  about: pointField().default([0, 0, 0]).describe("A point on the axis"),
+  copy: z.boolean().default(false).describe("Leave the original where it is"),
+});
+
+/** Moves or copies by exact values: first the turn, then the shift. */
+export const move = defineStep({
+  type: "move",
+  schema,
+  words: {
+    label: "Move or copy",
+    line: "Bodies turned and shifted by exact values, or copies of them",
+    stage: "shape",
+  },
+  fields: [
+    { key: "bodies", kind: "bodies", label: "Bodies", accepts: ["solid", "sheet", "workplane"], min: 1 },
+    { key: "by", kind: "point", label: "Shift by" },
+    { key: "turn", kind: "angle", label: "Turn by" },
+    { key: "axis", kind: "choice", label: "Turn round", options: AXIS_OPTIONS },
+    { key: "about", kind: "point", label: "Through the point" },
+    { key: "copy", kind: "toggle", label: "Keep the original (copy)" },
+  ],
+  refs: (values) => values.bodies,
+  resolved: (values) => ({
+    by: toVec3(values.by),
+    turn: toRadians(values.turn),
+    axis: values.axis,
+    about: toVec3(values.about),
+    copy: values.copy,
+  }),
+  evaluate(values, context) {
+    const items = context.items(values.bodies);
+    if (items.length === 0) fail("nothing-picked", "Pick the bodies to move.", { step: context.step });
+    const placement = {
+      about: toVec3(values.about),
+      axis: AXES[values.axis],
+      angle: toRadians(values.turn),
+      by: toVec3(values.by),
+    };
+    const made = items.map((item): Item => {
+      const id = values.copy ? `${context.step}:copy:${hashText(item.id).slice(0, 6)}` : item.id;
+      const hint = values.copy ? { from: item.id, suffix: "copy" } : item.hint;
+      if (isBody(item)) {
+        const faces = values.copy ? item.faces.map((name) => `${context.step}:copy:${name}`) : item.faces;
+        return { ...item, id, hint, faces, shape: placed(item.shape, placement) };
+      }
+      const turned = turnVector(sub(item.origin, placement.about), placement.axis, placement.angle);
+      return {
+        ...item,
+        id,
+        hint,
+        origin: add(add(turned, placement.about), placement.by),
+        normal: turnVector(item.normal, placement.axis, placement.angle),
+      };
+    });
+    return { made, used: values.copy ? [] : items.map((item) => item.id) };
+  },
+});
+
+/** Rodrigues' formula: `v` turned about the unit axis `k` by `angle` radians. */
+function turnVector(v: Vec3, k: Vec3, angle: number): Vec3 {
+  const c = Math.cos(angle);
+  return add(add(scale(v, c), scale(cross(k, v), Math.sin(angle))), scale(k, dot(k, v) * (1 - c)));
+}

@@ -1,0 +1,90 @@
+import type { z } from "zod";
+import type { Trouble } from "../errors";
+import type { Shape } from "../kernel";
+import type { Body, FaceRef, Item, Workplane } from "../naming";
+import type { Piece, PresetFate } from "../seam";
+
+/** The stages of the work, in its order. A stage without tools is not shown. */
+export const STAGES = ["draw", "shape", "sheets", "seam", "fit", "tube", "mould", "check", "release"] as const;
+export type Stage = (typeof STAGES)[number];
+
+/** How a form asks for a value. The form is drawn from these alone. */
+export type Field = { key: string; label: string; help?: string; when?: { key: string; is: string[] } } & (
+  | { kind: "length" | "angle" }
+  | { kind: "point"; labels?: [string, string, string] }
+  | { kind: "choice"; options: { value: string; label: string }[] }
+  | { kind: "toggle" }
+  | { kind: "file"; accept: string }
+  | { kind: "bodies"; accepts: Item["kind"][]; min: number; max?: number }
+  | { kind: "faces"; accepts: "any" | "plane"; min: number; max?: number }
+  | { kind: "cutters" }
+  | { kind: "fates" }
+);
+
+export interface StepWords {
+  /** A verb or noun of the trade, as on the tool. */
+  label: string;
+  /** One line on what the tool is for. */
+  line: string;
+  /** The group it stands in on its stage. */
+  stage: Stage;
+}
+
+/** What a step may ask for while it is evaluated. */
+export interface StepContext {
+  step: string;
+  /** Items by reference. Each call is noted, so that the step's key covers what it used. Throws what a person can mend. */
+  item(ref: string): Item;
+  /** All items that a reference means: an item's id, or a step's id for all that it made. */
+  items(refs: readonly string[]): Item[];
+  bodies(refs: readonly string[]): Body[];
+  /** The body and face (by place) that a face reference means; a guess is noted as a warning. */
+  face(ref: FaceRef): { body: Body; face: number };
+  /** What a person calls an item. */
+  nameOf(id: string): string;
+  /** The bytes of an imported file. */
+  file(id: string): { name: string; bytes: Uint8Array };
+  warn(trouble: Trouble): void;
+  /** Whether details of pieces are wanted: while the step is edited. */
+  wantsPieces: boolean;
+}
+
+export interface StepOutcome {
+  made: Item[];
+  /** Ids of items that exist no longer after this step. */
+  used: string[];
+  /** The pieces, where the step divides and they were asked for. */
+  pieces?: PieceReport[];
+}
+
+/** A piece with its fate, for the tray. The shape belongs to whoever asked. */
+export interface PieceReport {
+  piece: Omit<Piece, "fusion" | "shape" | "uses">;
+  shape: Shape;
+  fate: PresetFate;
+  /** The preset's own fate: what it would be without a decision. */
+  preset: PresetFate;
+}
+
+/** One kind of step: its schema, its words, its form, and what it does. */
+export interface StepType<S extends z.ZodType = z.ZodType> {
+  type: string;
+  schema: S;
+  words: StepWords;
+  fields: Field[];
+  /** References of a step's values: which earlier items it needs. */
+  refs(values: z.infer<S>): string[];
+  /** Ids of imported files that it needs. */
+  files?(values: z.infer<S>): string[];
+  /** The result depends on these values, the referenced items and files alone. @throws SeamError */
+  evaluate(values: z.infer<S>, context: StepContext): StepOutcome;
+  /** The values that matter, in millimetres and radians, for the step's key. */
+  resolved(values: z.infer<S>): unknown;
+}
+
+/** Declares a step type; keeps the schema's type. */
+export function defineStep<S extends z.ZodType>(step: StepType<S>): StepType<S> {
+  return step;
+}
+
+export const isWorkplane = (item: Item): item is Workplane => item.kind === "workplane";

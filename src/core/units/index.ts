@@ -1,0 +1,2 @@
+export * from "./fields";
+export * from "./lengths";
