@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, test } from "vitest";
-import { countsOf, freeShape, isValid, makeSphere, makeTorus, volumeOf } from "../kernel";
+import { freePieces } from "../build";
+import { contains, countsOf, freeShape, innerPoint, makeTorus, volumeOf } from "../kernel";
 import { loadNodeKernel } from "../kernel/node";
 import { build, buildSteps, jobOf, relative, volumeOfStep } from "../testing/harness";
 
@@ -201,9 +202,21 @@ describe("presets", () => {
     expect(across.step("s").state).toBe("warned");
   });
 
-  test("an inner point of a valid sphere", () => {
-    const ball = makeSphere([0, 0, 0], 5);
-    expect(isValid(ball)).toBe(true);
-    freeShape(ball);
+  test("every piece has a point inside it, even a thin ring", () => {
+    const { pieces } = build(
+      jobOf([
+        { id: "ball", type: "sphere", diameter: 30 },
+        { id: "bore", type: "cylinder", diameter: 28, height: 60, at: [0, 0, -30] },
+        { id: "s", type: "seam", stock: ["ball"], cutters: ["bore"] },
+      ]),
+      { pieces: "s" },
+    );
+    expect(pieces).toHaveLength(2);
+    for (const { shape } of pieces!) {
+      const at = innerPoint(shape)!;
+      expect(contains(shape, at)).toBe(true);
+      expect(pieces!.filter((other) => contains(other.shape, at))).toHaveLength(1);
+    }
+    freePieces(pieces!);
   });
 });

@@ -15,9 +15,9 @@ export interface Shortfall {
 
 /** How far a cutter that ends inside stock would have to go on, measured along itself from each edge that it ends at. */
 export function shortBy(dangling: Dangling, stock: Body): Shortfall {
-  const { fusion, faces, cutter } = dangling;
+  const { fusion, faces, all, cutter } = dangling;
   const uses = new Map<number, number[]>();
-  for (const face of faces)
+  for (const face of all)
     for (const { edge } of fusion.faceEdges(face)) {
       const list = uses.get(edge);
       if (list) list.push(face);
@@ -27,7 +27,7 @@ export function shortBy(dangling: Dangling, stock: Body): Shortfall {
   const limit = box ? 2 * diagonal(box) : 1000;
   let worst: Shortfall = { cutter, stock: stock.id, how: "short", by: 0, at: [0, 0, 0] };
   for (const [edge, users] of uses) {
-    if (users.length !== 1) continue;
+    if (users.length !== 1 || !faces.includes(users[0]!)) continue;
     for (const { at, outward } of outwardAlong(fusion.faceHandle(users[0]!), fusion.edgeHandle(edge), 5)) {
       const by = runInside(stock.shape, at, outward, limit);
       if (by > worst.by) worst = { ...worst, by, at };

@@ -31,12 +31,14 @@ export interface Dangling {
   stock: string;
   fusion: Fusion;
   faces: number[];
+  /** Every face of that cutter in the arrangement, inside the stock or not. */
+  all: number[];
 }
 
 export interface Division {
   pieces: Piece[];
   dangling: Dangling[];
-  /** The cutters that divide something or lie along its skin, by id. */
+  /** The cutters that divide something, by id. */
   touching: Set<string>;
   /** The name that each face of an arrangement has from the body it came from. */
   nameOf(fusion: Fusion, face: number): string;
@@ -112,7 +114,7 @@ function divideTogether(stock: readonly Body[], cutters: readonly Knife[]): Part
     return {
       drafts,
       dangling: divider.dangling,
-      touching: divider.touching,
+      touching: dividing(cutters, drafts),
       fusion,
       names,
       freeShapes: () => {
@@ -126,9 +128,18 @@ function divideTogether(stock: readonly Body[], cutters: readonly Knife[]): Part
   }
 }
 
+/** The cutters that tell pieces apart: some lie before and some behind, or some inside. */
+function dividing(cutters: readonly Knife[], drafts: readonly Draft[]): Set<string> {
+  const result = new Set<string>();
+  for (const { item } of cutters) {
+    const sides = new Set(drafts.map((draft) => draft.sides[item.id]));
+    if (sides.size > 1 || sides.has("in") || sides.has("both")) result.add(item.id);
+  }
+  return result;
+}
+
 class Divider {
   readonly dangling: Dangling[] = [];
-  readonly touching = new Set<string>();
   /** For each arrangement face: the sheets and workplanes it is part of, and the sense it has there. */
   private readonly sheetUses = new Map<number, { cutter: number; sign: number }[]>();
 
@@ -161,7 +172,6 @@ class Divider {
           const side: Side = sign === use.sign ? "back" : "front";
           const before = sides.get(use.cutter);
           sides.set(use.cutter, before && before !== side ? "both" : side);
-          this.touching.add(this.cutters[use.cutter]!.item.id);
         }
       return sides;
     });
@@ -175,7 +185,8 @@ class Divider {
             loose.set(use.cutter, (loose.get(use.cutter) ?? new Set()).add(face));
       for (const [cutter, faces] of loose) {
         const stock = this.stock[cell.within.find((a) => a < this.stock.length)!]!.id;
-        this.dangling.push({ cutter: this.cutters[cutter]!.item.id, stock, fusion: this.fusion, faces: [...faces] });
+        const all = [...this.sheetUses].filter(([, uses]) => uses.some((use) => use.cutter === cutter)).map(([face]) => face);
+        this.dangling.push({ cutter: this.cutters[cutter]!.item.id, stock, fusion: this.fusion, faces: [...faces], all });
       }
     });
     this.spread(cells, known);
@@ -184,9 +195,7 @@ class Divider {
       this.cutters.forEach((cutter, c) => {
         const id = cutter.item.id;
         if (cutter.item.kind === "solid") {
-          const inside = cell.within.includes(this.stock.length + c);
-          sides[id] = inside ? "in" : "out";
-          if (inside) this.touching.add(id);
+          sides[id] = cell.within.includes(this.stock.length + c) ? "in" : "out";
         } else sides[id] = known[i]!.get(c) ?? sideByPlace(cutter, cell.shape);
       });
       if (this.stock.length > 1)
@@ -299,7 +308,6 @@ class Divider {
               }
       count++;
     });
-    if (crossed.size > 0) for (const cutter of this.cutters) this.touching.add(cutter.item.id);
     return Array.from({ length: count }, (_, g) => uses.filter((_use, i) => group[i] === g));
   }
 }
