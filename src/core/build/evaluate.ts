@@ -35,6 +35,8 @@ export interface BenchItem {
 export interface PartResult {
   steps: StepReport[];
   bench: BenchItem[];
+  /** The bench as it was before the `upTo` step. */
+  before?: BenchItem[];
   /** Pieces of the step that was asked for; their shapes belong to the caller. */
   pieces?: PieceReport[];
   /** The results used, for the cache to keep. */
@@ -88,9 +90,11 @@ class Run {
     const steps: StepReport[] = [];
     const end = this.options.upTo ?? this.part.hold;
     let held = false;
+    let before: BenchItem[] | undefined;
     for (const step of this.part.steps) {
       const blank = { id: step.id, type: step.type, warnings: [], made: [], ms: 0 };
       let report: StepReport;
+      if (step.id === this.options.upTo) before = this.bench();
       if (held) report = { ...blank, state: "held" };
       else if (step.suppressed) {
         this.broken.add(step.id);
@@ -100,8 +104,17 @@ class Run {
       this.options.onStep?.(report, steps.length, this.part.steps.length);
       if (step.id === end) held = true;
     }
-    const bench = [...this.live.values()].map(({ item, key }) => ({ item, key, name: this.nameOf(item.id) }));
-    return { steps, bench, results: this.results, ...(this.pieces ? { pieces: this.pieces } : {}) };
+    return {
+      steps,
+      bench: this.bench(),
+      results: this.results,
+      ...(before ? { before } : {}),
+      ...(this.pieces ? { pieces: this.pieces } : {}),
+    };
+  }
+
+  private bench(): BenchItem[] {
+    return [...this.live.values()].map(({ item, key }) => ({ item, key, name: this.nameOf(item.id) }));
   }
 
   private one(step: Step): StepReport {

@@ -1,4 +1,6 @@
 export * from "./cache";
 export * from "./evaluate";
+export * from "./pack";
 export * from "./result";
+export * from "./view-key";
 export * from "./warm-up";

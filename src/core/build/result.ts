@@ -13,9 +13,12 @@ export interface StepResult {
   extras: Map<string, Extras>;
 }
 
+/** A mesh with its seam lines marked. */
+export type StoredMesh = Mesh & { seams: Uint8Array };
+
 export interface Extras {
   measures?: Measures;
-  mesh?: Mesh;
+  mesh?: StoredMesh;
 }
 
 export function freeResult(result: StepResult): void {
@@ -49,7 +52,7 @@ type StoredItem =
       hint: Item["hint"];
       shape: string;
       measures?: Measures;
-      mesh?: Mesh;
+      mesh?: StoredMesh;
     };
 
 export function toStored(result: StepResult): StoredResult {

@@ -13,7 +13,7 @@ export interface Mesh {
   faceRanges: Uint32Array;
   /** xyz pairs: segments, two points each. */
   lines: Float32Array;
-  /** Per edge: first point and point count into `lines` (in points). */
+  /** Per edge, in the order of `subshapes(shape, "edge")`: first point and point count into `lines` (in points). */
   edgeRanges: Uint32Array;
 }
 
@@ -37,10 +37,10 @@ export function tessellate(shape: Shape, { linear, angular }: Deflection): Mesh 
     const normals = new Float32Array(memory, data.getNormalsPtr(), data.getNormalsSize()).slice();
     const indices = new Uint32Array(memory, data.getTrianglesPtr(), data.getTrianglesSize()).slice();
     const groups = new Int32Array(memory, data.getFaceGroupsPtr(), data.getFaceGroupsSize()).slice();
-    const edges = scope.use(oc.ReplicadEdgeMeshExtractor.extract(shape, linear, angular));
+    const polylines = scope.use(oc.ReplicadEdgeMeshExtractor.extract(shape, linear, angular));
     const lineMemory = oc.wasmMemory.buffer;
-    const lines = new Float32Array(lineMemory, edges.getLinesPtr(), edges.getLinesSize()).slice();
-    const edgeGroups = new Int32Array(lineMemory, edges.getEdgeGroupsPtr(), edges.getEdgeGroupsSize()).slice();
+    const lines = new Float32Array(lineMemory, polylines.getLinesPtr(), polylines.getLinesSize()).slice();
+    const edgeGroups = new Int32Array(lineMemory, polylines.getEdgeGroupsPtr(), polylines.getEdgeGroupsSize()).slice();
 
     // The library tags a range with its face's hash; a face that it could not mesh has no range.
     const faces = subshapes(scope, shape, "face");
@@ -53,11 +53,16 @@ export function tessellate(shape: Shape, { linear, angular }: Deflection): Mesh 
       faceRanges[f * 2] = groups[g]!;
       faceRanges[f * 2 + 1] = groups[g + 1]!;
     });
-    const edgeRanges = new Uint32Array((edgeGroups.length / 3) * 2);
-    for (let g = 0; g * 3 < edgeGroups.length; g++) {
-      edgeRanges[g * 2] = edgeGroups[g * 3]!;
-      edgeRanges[g * 2 + 1] = edgeGroups[g * 3 + 1]!;
-    }
+    const edges = subshapes(scope, shape, "edge");
+    const lineOfHash = new Map<number, number>();
+    for (let g = 0; g < edgeGroups.length; g += 3) lineOfHash.set(edgeGroups[g + 2]!, g);
+    const edgeRanges = new Uint32Array(edges.length * 2);
+    edges.forEach((edge, e) => {
+      const g = lineOfHash.get(oc.ReplicadShapeHasher.HashCode(edge, 2147483647));
+      if (g === undefined) return;
+      edgeRanges[e * 2] = edgeGroups[g]!;
+      edgeRanges[e * 2 + 1] = edgeGroups[g + 1]!;
+    });
     return { positions, normals, indices, faceRanges, lines, edgeRanges };
   });
 }

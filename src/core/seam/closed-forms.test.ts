@@ -18,7 +18,12 @@ const bar = (id: string, axis: "x" | "y" | "z", diameter: number, length: number
 describe("volumes with a closed form, to 1e-6", () => {
   test("two equal crossing cylinders share 16 r³ / 3 (Archimedes, The Method, prop. 15)", () => {
     const r = 20;
-    const built = buildSteps(bar("a", "x", 2 * r, 100), bar("b", "y", 2 * r, 100), { id: "s", type: "seam", preset: "intersect", stock: ["a", "b"] });
+    const built = buildSteps(bar("a", "x", 2 * r, 100), bar("b", "y", 2 * r, 100), {
+      id: "s",
+      type: "seam",
+      preset: "intersect",
+      stock: ["a", "b"],
+    });
     expect(relative(volumeOfStep(built, "s"), (16 / 3) * r ** 3)).toBeLessThan(1e-6);
   });
 
@@ -33,18 +38,23 @@ describe("volumes with a closed form, to 1e-6", () => {
     expect(relative(volumeOfStep(built, "s"), 8 * (2 - Math.SQRT2) * r ** 3)).toBeLessThan(1e-6);
   });
 
-  test.each([12, 30, 80])("a napkin ring of height 10 holds π h³ / 6, whatever the sphere (diameter %d)", (diameter) => {
-    const h = 10;
-    const bore = Math.sqrt(diameter ** 2 - h ** 2);
-    const built = buildSteps(
-      { id: "ball", type: "sphere", diameter },
-      { id: "bore", type: "cylinder", diameter: bore, height: 2 * diameter, at: [0, 0, -diameter] },
-      { id: "s", type: "seam", preset: "subtract", stock: ["ball"], cutters: ["bore"] },
-    );
-    const ring = built.reports.filter((report) => report.id.startsWith("s:")).sort((a, b) => Math.abs(a.box!.min[2]) - Math.abs(b.box!.min[2]))[0]!;
-    expect(relative(ring.volume!, (Math.PI * h ** 3) / 6)).toBeLessThan(1e-6);
-    expect(ring.genus).toBe(1);
-  });
+  test.each([12, 30, 80])(
+    "a napkin ring of height 10 holds π h³ / 6, whatever the sphere (diameter %d)",
+    (diameter) => {
+      const h = 10;
+      const bore = Math.sqrt(diameter ** 2 - h ** 2);
+      const built = buildSteps(
+        { id: "ball", type: "sphere", diameter },
+        { id: "bore", type: "cylinder", diameter: bore, height: 2 * diameter, at: [0, 0, -diameter] },
+        { id: "s", type: "seam", preset: "subtract", stock: ["ball"], cutters: ["bore"] },
+      );
+      const ring = built.reports
+        .filter((report) => report.id.startsWith("s:"))
+        .sort((a, b) => Math.abs(a.box!.min[2]) - Math.abs(b.box!.min[2]))[0]!;
+      expect(relative(ring.volume!, (Math.PI * h ** 3) / 6)).toBeLessThan(1e-6);
+      expect(ring.genus).toBe(1);
+    },
+  );
 
   test("a spherical cap of height h holds π h² (3r − h) / 3", () => {
     const [r, h] = [25, 7];
@@ -129,7 +139,13 @@ describe("presets", () => {
   test("split keeps every piece, and a sheet is divided along the seam", () => {
     const built = buildSteps(
       { id: "block", type: "box", size: [40, 40, 40], anchor: "centre" },
-      { id: "sheet", type: "offset-sheet", faces: [{ body: "block:block", face: "block:side:z+" }], distance: 0, extend: 20 },
+      {
+        id: "sheet",
+        type: "offset-sheet",
+        faces: [{ body: "block:block", face: "block:side:z+" }],
+        distance: 0,
+        extend: 20,
+      },
       { id: "bar", type: "cylinder", diameter: 30, height: 60, at: [0, 0, 0] },
       { id: "s", type: "seam", preset: "split", stock: ["sheet"], cutters: ["bar"] },
     );
@@ -155,7 +171,14 @@ describe("presets", () => {
     const built = buildSteps(
       { id: "a", type: "box", size: [40, 40, 40] },
       { id: "b", type: "box", size: [60, 60, 10], at: [0, 0, 5] },
-      { id: "s", type: "seam", preset: "trim", stock: ["a"], cutterFaces: [{ body: "b:block", face: "b:side:z+" }], keepSide: { "face:b:side:z+": "back" } },
+      {
+        id: "s",
+        type: "seam",
+        preset: "trim",
+        stock: ["a"],
+        cutterFaces: [{ body: "b:block", face: "b:side:z+" }],
+        keepSide: { "face:b:side:z+": "back" },
+      },
     );
     expect(volumeOfStep(built, "s")).toBeCloseTo(40 * 40 * 15, 6);
   });
@@ -173,11 +196,15 @@ describe("presets", () => {
   test("groups are joined; pieces that do not touch stay apart and it says so", () => {
     const planes = ["xy", "yz"].map((base) => ({ id: base, type: "workplane", base, offset: base === "xy" ? 10 : 0 }));
     const block = { id: "block", type: "box", size: [20, 20, 20] };
-    const first = build(jobOf([block, ...planes, { id: "s", type: "seam", stock: ["block"], cutters: ["xy", "yz"] }]), { pieces: "s" });
+    const first = build(jobOf([block, ...planes, { id: "s", type: "seam", stock: ["block"], cutters: ["xy", "yz"] }]), {
+      pieces: "s",
+    });
     const pieces = first.pieces!;
     expect(pieces).toHaveLength(4);
     const rule = (want: Record<string, string>, group: string) => {
-      const { piece } = pieces.find((entry) => Object.entries(want).every(([id, side]) => entry.piece.sides[id] === side))!;
+      const { piece } = pieces.find((entry) =>
+        Object.entries(want).every(([id, side]) => entry.piece.sides[id] === side),
+      )!;
       return { piece: { kind: piece.kind, faces: piece.faces }, fate: "group", group };
     };
     const beside = buildSteps(block, ...planes, {
@@ -185,7 +212,10 @@ describe("presets", () => {
       type: "seam",
       stock: ["block"],
       cutters: ["xy", "yz"],
-      fates: [rule({ "xy:plane": "front", "yz:plane": "front" }, "lid"), rule({ "xy:plane": "front", "yz:plane": "back" }, "lid")],
+      fates: [
+        rule({ "xy:plane": "front", "yz:plane": "front" }, "lid"),
+        rule({ "xy:plane": "front", "yz:plane": "back" }, "lid"),
+      ],
     });
     const lid = beside.reports.find((report) => report.name === "lid")!;
     expect(lid.volume).toBeCloseTo(4000, 6);
@@ -196,7 +226,10 @@ describe("presets", () => {
       type: "seam",
       stock: ["block"],
       cutters: ["xy", "yz"],
-      fates: [rule({ "xy:plane": "front", "yz:plane": "front" }, "odd"), rule({ "xy:plane": "back", "yz:plane": "back" }, "odd")],
+      fates: [
+        rule({ "xy:plane": "front", "yz:plane": "front" }, "odd"),
+        rule({ "xy:plane": "back", "yz:plane": "back" }, "odd"),
+      ],
     });
     expect(across.reports.filter((report) => report.name.startsWith("odd"))).toHaveLength(2);
     expect(across.step("s").state).toBe("warned");

@@ -185,8 +185,16 @@ class Divider {
             loose.set(use.cutter, (loose.get(use.cutter) ?? new Set()).add(face));
       for (const [cutter, faces] of loose) {
         const stock = this.stock[cell.within.find((a) => a < this.stock.length)!]!.id;
-        const all = [...this.sheetUses].filter(([, uses]) => uses.some((use) => use.cutter === cutter)).map(([face]) => face);
-        this.dangling.push({ cutter: this.cutters[cutter]!.item.id, stock, fusion: this.fusion, faces: [...faces], all });
+        const all = [...this.sheetUses]
+          .filter(([, uses]) => uses.some((use) => use.cutter === cutter))
+          .map(([face]) => face);
+        this.dangling.push({
+          cutter: this.cutters[cutter]!.item.id,
+          stock,
+          fusion: this.fusion,
+          faces: [...faces],
+          all,
+        });
       }
     });
     this.spread(cells, known);

@@ -24,7 +24,9 @@ function steps(change: { size?: number[]; at?: number[]; level?: number; extend?
 
 function scrapRule() {
   const { pieces } = build(jobOf(steps()), { pieces: "part" });
-  const { piece } = pieces!.find(({ piece }) => piece.sides["sheet:sheet"] === "front" && piece.sides["across:plane"] === "back")!;
+  const { piece } = pieces!.find(
+    ({ piece }) => piece.sides["sheet:sheet"] === "front" && piece.sides["across:plane"] === "back",
+  )!;
   return { piece: { kind: piece.kind, faces: piece.faces }, fate: "scrap" };
 }
 
@@ -98,7 +100,9 @@ describe("a cutter that does not reach", () => {
   test("misses the stock: which one, and by how much", () => {
     const built = build(jobOf(steps({ at: [0, 0, 40] })));
     expect(built.step("hollow").state).toBe("failed");
-    expect(built.step("hollow").error!.message).toBe("Cylinder misses Block by 20 mm: it divides nothing. Move one of them.");
+    expect(built.step("hollow").error!.message).toBe(
+      "Cylinder misses Block by 20 mm: it divides nothing. Move one of them.",
+    );
     expect(built.step("part").state).toBe("waiting");
     expect(built.step("part").error!.message).toBe("Waits for step 3, which could not be built.");
   });
@@ -162,7 +166,14 @@ describe("sides", () => {
       jobOf([
         { id: "block", type: "box", size: [10, 10, 90] },
         ...[30, 60].map((offset) => ({ id: `p${offset}`, type: "workplane", base: "xy", offset })),
-        { id: "s", type: "seam", preset: "trim", stock: ["block"], cutters: ["p30", "p60"], keepSide: { p30: "front", p60: "back" } },
+        {
+          id: "s",
+          type: "seam",
+          preset: "trim",
+          stock: ["block"],
+          cutters: ["p30", "p60"],
+          keepSide: { p30: "front", p60: "back" },
+        },
       ]),
     );
     const kept = built.reports.filter((report) => report.id.startsWith("s:"));

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import Module, { type Manifold } from "manifold-3d";
 import { beforeAll, describe, expect, test } from "vitest";
-import { loadNodeKernel } from "../kernel/node";
 import { tessellate } from "../kernel";
+import { loadNodeKernel } from "../kernel/node";
 import { type Built, build, buildSteps, jobOf, relative, volumeOfStep } from "../testing/harness";
 
 let manifold: Awaited<ReturnType<typeof Module>>;
@@ -19,7 +19,12 @@ const grid = (min: number, max: number) => fc.integer({ min: min * 4, max: max *
 const place = fc.tuple(grid(-8, 8), grid(-8, 8), grid(-8, 8));
 const solid = (id: string): fc.Arbitrary<Shape> =>
   fc.oneof(
-    fc.record({ id: fc.constant(id), type: fc.constant("box"), size: fc.tuple(grid(6, 24), grid(6, 24), grid(6, 24)), at: place }),
+    fc.record({
+      id: fc.constant(id),
+      type: fc.constant("box"),
+      size: fc.tuple(grid(6, 24), grid(6, 24), grid(6, 24)),
+      at: place,
+    }),
     fc.record({
       id: fc.constant(id),
       type: fc.constant("cylinder"),
@@ -61,7 +66,8 @@ describe("laws of the presets on random boxes, cylinders and spheres", () => {
         const scale = va + vb;
         expect(["nothing-common", null]).toContain(common.failed);
         expect(Math.abs(union.volume - (va + vb - common.volume)) / scale).toBeLessThan(1e-6);
-        if (difference.failed === null) expect(Math.abs(difference.volume - (va - common.volume)) / scale).toBeLessThan(1e-6);
+        if (difference.failed === null)
+          expect(Math.abs(difference.volume - (va - common.volume)) / scale).toBeLessThan(1e-6);
         else expect(difference.failed === "nothing-left" ? common.volume / va : 1 - common.volume).toBeCloseTo(1, 6);
         if (split.failed === null) expect(relative(split.volume, va)).toBeLessThan(1e-6);
         else expect(common.volume).toBeCloseTo(0, 6);
@@ -81,13 +87,28 @@ describe("an independent engine agrees", () => {
   }
 
   test.each([
-    ["crossing bars", { id: "a", type: "cylinder", diameter: 20, height: 60, at: [-30, 0, 1], axis: "x" }, { id: "b", type: "cylinder", diameter: 14, height: 50, at: [0, 2, -25] }],
-    ["a ball in a block", { id: "a", type: "box", size: [30, 20, 16] }, { id: "b", type: "sphere", diameter: 18, at: [12, 3, 10] }],
-    ["a bar through a ball", { id: "a", type: "sphere", diameter: 30 }, { id: "b", type: "cylinder", diameter: 9, height: 60, at: [3, -30, 2], axis: "y" }],
+    [
+      "crossing bars",
+      { id: "a", type: "cylinder", diameter: 20, height: 60, at: [-30, 0, 1], axis: "x" },
+      { id: "b", type: "cylinder", diameter: 14, height: 50, at: [0, 2, -25] },
+    ],
+    [
+      "a ball in a block",
+      { id: "a", type: "box", size: [30, 20, 16] },
+      { id: "b", type: "sphere", diameter: 18, at: [12, 3, 10] },
+    ],
+    [
+      "a bar through a ball",
+      { id: "a", type: "sphere", diameter: 30 },
+      { id: "b", type: "cylinder", diameter: 9, height: 60, at: [3, -30, 2], axis: "y" },
+    ],
   ])("%s: manifold-3d on fine meshes, within the mesh's own error", (_name, a, b) => {
     const operands = build(jobOf([a, b]));
     const [ma, mb] = operands.bodies.map((body) => meshOf(body.shape));
-    const meshError = operands.reports.reduce((sum, report, i) => sum + Math.abs(report.volume! - [ma, mb][i]!.volume()), 0);
+    const meshError = operands.reports.reduce(
+      (sum, report, i) => sum + Math.abs(report.volume! - [ma, mb][i]!.volume()),
+      0,
+    );
     expect(meshError / operands.reports[0]!.volume!).toBeLessThan(2e-3);
     for (const [preset, mesh] of [
       ["union", ma!.add(mb!)],

@@ -1,11 +1,17 @@
-import { evaluatePart, type EvaluateOptions, type PartResult, ResultCache } from "../build";
+import { type EvaluateOptions, evaluatePart, type PartResult, ResultCache } from "../build";
 import { type BodyReport, reportBody } from "../check";
 import { checkJob, type Job } from "../job";
 import { type Body, isBody } from "../naming";
 
 /** Shared by the tests: a job of one part from its steps. */
 export function jobOf(steps: Record<string, unknown>[], more: Record<string, unknown> = {}): Job {
-  return checkJob({ format: "bold-seam-job", version: 1, name: "Test", parts: [{ id: "part", name: "Part", steps }], ...more });
+  return checkJob({
+    format: "bold-seam-job",
+    version: 1,
+    name: "Test",
+    parts: [{ id: "part", name: "Part", steps }],
+    ...more,
+  });
 }
 
 export interface Built extends PartResult {
@@ -22,11 +28,14 @@ export function build(job: Job, options: Partial<EvaluateOptions> = {}): Built {
   return {
     ...result,
     bodies,
-    reports: result.bench.flatMap(({ item, name }) => (isBody(item) ? [reportBody(item.id, name, item.kind, item.shape)] : [])),
+    reports: result.bench.flatMap(({ item, name }) =>
+      isBody(item) ? [reportBody(item.id, name, item.kind, item.shape)] : [],
+    ),
     step: (id) => result.steps.find((step) => step.id === id)!,
     named(name) {
       const found = result.bench.filter((entry) => entry.name === name);
-      if (found.length !== 1) throw new Error(`${found.length} items are called ${name}: ${result.bench.map((b) => b.name).join(", ")}`);
+      if (found.length !== 1)
+        throw new Error(`${found.length} items are called ${name}: ${result.bench.map((b) => b.name).join(", ")}`);
       return found[0]!.item as Body;
     },
   };
@@ -36,7 +45,9 @@ export const buildSteps = (...steps: Record<string, unknown>[]) => build(jobOf(s
 
 /** Sum of the volumes of the solids whose id begins with a step's id. */
 export function volumeOfStep(built: Built, step: string): number {
-  return built.reports.filter((report) => report.id.startsWith(`${step}:`) && report.volume !== null).reduce((sum, report) => sum + report.volume!, 0);
+  return built.reports
+    .filter((report) => report.id.startsWith(`${step}:`) && report.volume !== null)
+    .reduce((sum, report) => sum + report.volume!, 0);
 }
 
 export function relative(value: number, expected: number): number {

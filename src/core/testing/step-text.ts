@@ -21,7 +21,14 @@ const UNITS = {
   ],
 };
 
-export function blockFile({ size, unit = "mm", product = "Block", body = "", reversed = false, schema = "CONFIG_CONTROL_DESIGN" }: BlockFile): string {
+export function blockFile({
+  size,
+  unit = "mm",
+  product = "Block",
+  body = "",
+  reversed = false,
+  schema = "CONFIG_CONTROL_DESIGN",
+}: BlockFile): string {
   const records: [string, string][] = [];
   const add = (name: string, text: string) => {
     records.push([name, text]);
@@ -59,7 +66,10 @@ export function blockFile({ size, unit = "mm", product = "Block", body = "", rev
     const oriented = corners.map((from, k) => {
       const to = corners[(k + 1) % 4]!;
       const forward = from < to;
-      return add(`o${f}${k}`, `ORIENTED_EDGE('',*,*,@e${forward ? `${from}${to}` : `${to}${from}`},${forward ? ".T." : ".F."})`);
+      return add(
+        `o${f}${k}`,
+        `ORIENTED_EDGE('',*,*,@e${forward ? `${from}${to}` : `${to}${from}`},${forward ? ".T." : ".F."})`,
+      );
     });
     add(`loop${f}`, `EDGE_LOOP('',(${oriented.join(",")}))`);
     add(`bound${f}`, `FACE_OUTER_BOUND('',@loop${f},.T.)`);
@@ -92,8 +102,13 @@ export function blockFile({ size, unit = "mm", product = "Block", body = "", rev
   add("shape", "PRODUCT_DEFINITION_SHAPE('','',@definition)");
   add("link", "SHAPE_DEFINITION_REPRESENTATION(@shape,@representation)");
 
-  const numbers = new Map(records.map(([name], i) => [name, reversed ? 10 + 7 * (records.length - i) : i + 1] as const));
-  const lines = records.map(([name, text]) => `#${numbers.get(name)}=${text.replace(/@(\w+)/g, (_all, other: string) => `#${numbers.get(other)}`)};`);
+  const numbers = new Map(
+    records.map(([name], i) => [name, reversed ? 10 + 7 * (records.length - i) : i + 1] as const),
+  );
+  const lines = records.map(
+    ([name, text]) =>
+      `#${numbers.get(name)}=${text.replace(/@(\w+)/g, (_all, other: string) => `#${numbers.get(other)}`)};`,
+  );
   if (reversed) lines.reverse();
   return [
     "ISO-10303-21;",

@@ -2,8 +2,8 @@ import { beforeAll, describe, expect, test } from "vitest";
 import { SeamError } from "../../errors";
 import { boxOf, freeShape, isValid, volumeOf } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/node";
-import { blockFile } from "../../testing/step-text";
 import { buildSteps, relative } from "../../testing/harness";
+import { blockFile } from "../../testing/step-text";
 import { inspectStep } from "../inspect";
 import { readStep, writeStep } from ".";
 import { parseRecords, readString, writeString } from "./part21";
@@ -63,7 +63,10 @@ describe("files from elsewhere", () => {
   });
 
   test("records in any order, numbers with gaps; the product gives the name", () => {
-    const { bodies } = readStep(bytes(blockFile({ size: [1, 1, 1], reversed: true, product: "Rear \\X2\\00D8\\X0\\12 foot", body: "NONE" })), "x.step");
+    const { bodies } = readStep(
+      bytes(blockFile({ size: [1, 1, 1], reversed: true, product: "Rear \\X2\\00D8\\X0\\12 foot", body: "NONE" })),
+      "x.step",
+    );
     expect(bodies.map((body) => body.name)).toEqual(["Rear Ø12 foot"]);
     freeShape(bodies[0]!.shape);
   });
@@ -79,24 +82,42 @@ describe("files from elsewhere", () => {
   });
 
   test("what inspect prints", () => {
-    const { bodies, unit } = inspectStep(bytes(blockFile({ size: [1, 2, 4], unit: "inch", product: "Bar" })), "bar.step");
+    const { bodies, unit } = inspectStep(
+      bytes(blockFile({ size: [1, 2, 4], unit: "inch", product: "Bar" })),
+      "bar.step",
+    );
     expect(unit).toBe("inch");
-    expect(bodies[0]).toMatchObject({ name: "Bar", kind: "solid", closed: true, openEdges: 0, faceKinds: { plane: 6 } });
+    expect(bodies[0]).toMatchObject({
+      name: "Bar",
+      kind: "solid",
+      closed: true,
+      openEdges: 0,
+      faceKinds: { plane: 6 },
+    });
     expect(bodies[0]!.area).toBeCloseTo(28 * 25.4 ** 2, 4);
   });
 });
 
 describe("bad files: one clear sentence each", () => {
   const good = blockFile({ size: [1, 1, 1] });
-  test("empty", () => expect(messageOf(() => readStep(new Uint8Array(), "a.step"))).toBe("“a.step” is empty (0 bytes). Export it again."));
-  test("truncated", () =>
-    expect(messageOf(() => readStep(bytes(good.slice(0, good.length * 0.6)), "a.step"))).toBe("“a.step” breaks off before its end. Copy or export it again."));
-  test("truncated in the middle but with an end", () =>
-    expect(messageOf(() => readStep(bytes(`${good.slice(0, good.length * 0.6)}\nENDSEC;\nEND-ISO-10303-21;`), "a.step"))).toMatch(/^“a.step” (is damaged|holds no solids)/));
-  test("without geometry", () =>
-    expect(messageOf(() => readStep(bytes(good.replace(/=MANIFOLD_SOLID_BREP\('',#\d+\)/, "=REPRESENTATION_ITEM('')")), "a.step"))).toMatch(
-      /^“a.step” holds no solids or sheets\./,
+  test("empty", () =>
+    expect(messageOf(() => readStep(new Uint8Array(), "a.step"))).toBe(
+      "“a.step” is empty (0 bytes). Export it again.",
     ));
+  test("truncated", () =>
+    expect(messageOf(() => readStep(bytes(good.slice(0, good.length * 0.6)), "a.step"))).toBe(
+      "“a.step” breaks off before its end. Copy or export it again.",
+    ));
+  test("truncated in the middle but with an end", () =>
+    expect(
+      messageOf(() => readStep(bytes(`${good.slice(0, good.length * 0.6)}\nENDSEC;\nEND-ISO-10303-21;`), "a.step")),
+    ).toMatch(/^“a.step” (is damaged|holds no solids)/));
+  test("without geometry", () =>
+    expect(
+      messageOf(() =>
+        readStep(bytes(good.replace(/=MANIFOLD_SOLID_BREP\('',#\d+\)/, "=REPRESENTATION_ITEM('')")), "a.step"),
+      ),
+    ).toMatch(/^“a.step” holds no solids or sheets\./));
   test("an STL, text and binary", () => {
     const text = "solid cube\n facet normal 0 0 1\n outer loop\n vertex 0 0 0\n";
     expect(messageOf(() => readStep(bytes(text), "a.step"))).toContain("is an STL mesh");
@@ -128,7 +149,8 @@ describe("strings of ISO 10303-21", () => {
     expect(readString("'\\S\\Drger'")).toBe("Ärger");
   });
   test("records: comments, strings with semicolons and brackets, complex records", () => {
-    const text = "ISO-10303-21;\nDATA;\n#1=A('x;y)''(',#2);/* #9=B(); */\n#2 = ( B() C('(') );\nENDSEC;\nEND-ISO-10303-21;";
+    const text =
+      "ISO-10303-21;\nDATA;\n#1=A('x;y)''(',#2);/* #9=B(); */\n#2 = ( B() C('(') );\nENDSEC;\nEND-ISO-10303-21;";
     expect(parseRecords(bytes(text)).map(({ id, types }) => [id, types])).toEqual([
       [1, ["A"]],
       [2, ["B", "C"]],

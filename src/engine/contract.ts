@@ -1,0 +1,120 @@
+import type { StepReport } from "@/core/build";
+import type { Measures } from "@/core/check";
+import type { Inspection } from "@/core/exchange";
+import type { Job } from "@/core/job";
+import type { FaceFacts, Mesh, Vec3 } from "@/core/kernel";
+import type { Piece, PresetFate, Side } from "@/core/seam";
+
+/** What the core's host is asked for. Plain values both ways: the contract crosses threads. */
+export interface EvaluateRequest {
+  job: Job;
+  part: string;
+  /** Build up to and including this step, as while it is edited. */
+  upTo?: string;
+  /** The step whose pieces are wanted. */
+  pieces?: string;
+  /** Meshes that the asker has already, by mesh id; they are not sent again. */
+  known: string[];
+  /** Keys of step results that an earlier run stored; fetched before anything is computed. */
+  storedKeys?: string[];
+}
+
+/** A mesh with its seam lines: 1 for each edge where faces of different steps meet. */
+export interface ViewMesh extends Mesh {
+  seams: Uint8Array;
+}
+
+export interface FaceView extends FaceFacts {
+  name: string;
+}
+
+export interface BodyView {
+  kind: "solid" | "sheet";
+  id: string;
+  name: string;
+  /** The step that made it. */
+  step: string;
+  /** Identifies the mesh: equal ids, equal meshes. */
+  meshId: string;
+  /** Absent when the asker has it. */
+  mesh?: ViewMesh;
+  measures: Measures;
+  faces: FaceView[];
+}
+
+export interface PlaneView {
+  kind: "workplane";
+  id: string;
+  name: string;
+  step: string;
+  origin: Vec3;
+  normal: Vec3;
+}
+
+export type ItemView = BodyView | PlaneView;
+
+export interface PieceView {
+  index: number;
+  key: string;
+  kind: string;
+  form: Piece["form"];
+  stock: string[];
+  sides: Record<string, Side>;
+  faces: string[];
+  fate: PresetFate;
+  preset: PresetFate;
+  measures: Measures;
+  inner: Vec3 | null;
+  mesh: ViewMesh;
+}
+
+export interface Evaluation {
+  steps: StepReport[];
+  items: ItemView[];
+  /** The items as they were before the step that is edited: what it can pick from. */
+  before?: ItemView[];
+  pieces?: PieceView[];
+  /** Bytes of the kernel's memory afterwards. */
+  heapBytes: number;
+}
+
+export interface ReleaseRequest {
+  job: Job;
+  part: string;
+  /** Items to write, by id. */
+  bodies: string[];
+  format: "step" | "stl";
+  /** STL: largest deviation, mm. */
+  tolerance: number;
+}
+
+export interface EngineConfig {
+  /** Browser: where the kernel's module and WebAssembly file lie. */
+  kernel?: { module: string; wasm: string };
+  /** Where imported files and stored results are fetched from, each followed by a key. */
+  files?: string;
+  geometry?: string;
+}
+
+export interface Progress {
+  done: number;
+  total: number;
+  step: string;
+}
+
+/** One engine: it does one thing at a time. Errors cross as `EngineFault`. */
+export interface EngineApi {
+  start(config: EngineConfig): Promise<void>;
+  /** Compiles and optimises the kernel with small work. */
+  warm(rounds: number): Promise<void>;
+  evaluate(request: EvaluateRequest, progress?: (progress: Progress) => void): Promise<Evaluation>;
+  release(request: ReleaseRequest): Promise<Uint8Array>;
+  inspect(name: string, bytes: Uint8Array): Promise<Inspection>;
+}
+
+/** An error as it crosses threads. `fatal`: the engine has to be replaced. */
+export interface EngineFault {
+  code: string;
+  message: string;
+  fatal: boolean;
+}

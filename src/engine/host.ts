@@ -1,0 +1,173 @@
+import type { Inspection } from "@/core/exchange";
+import type { EngineApi, EvaluateRequest, Evaluation, Progress, ReleaseRequest } from "./contract";
+import { readEngineFault } from "./session";
+
+/** A worker with an engine in it, as a host sees it. */
+export interface EngineWorker {
+  api: EngineApi;
+  /** Resolves when the engine is ready for work. */
+  ready: Promise<void>;
+  /** Resolves when the worker has died, whatever of. */
+  died: Promise<void>;
+  kill(): void;
+}
+
+export class Cancelled extends Error {
+  constructor() {
+    super("Stopped.");
+    this.name = "Cancelled";
+  }
+}
+
+export class EngineError extends Error {
+  constructor(
+    readonly code: string,
+    message: string,
+  ) {
+    super(message);
+    this.name = "EngineError";
+  }
+}
+
+export interface HostOptions {
+  /** Rounds of warm-up that a fresh engine gets when there is nothing else to do. */
+  warmRounds: number;
+  /** Kernel memory above which an engine is replaced while idle, bytes. */
+  heapLimit: number;
+  /** Whether a second engine stands by. */
+  spare: boolean;
+}
+
+/**
+ * Keeps one engine at work and one in reserve. Cancelling kills the engine at work and the reserve takes over; an engine
+ * that dies or whose memory has grown is replaced, and what it was doing is done again. Requests wait for each other.
+ */
+export class EngineHost {
+  private current: EngineWorker;
+  private reserve: EngineWorker | null = null;
+  private queue: Promise<unknown> = Promise.resolve();
+  private busy = 0;
+  private closed = false;
+  private warmed = new WeakMap<EngineWorker, number>();
+  /** How many engines have been replaced, for tests and diagnosis. */
+  replaced = 0;
+
+  constructor(
+    private readonly spawn: () => EngineWorker,
+    private readonly options: HostOptions,
+  ) {
+    this.current = spawn();
+    this.idle();
+  }
+
+  evaluate(
+    request: EvaluateRequest,
+    progress?: (progress: Progress) => void,
+    signal?: AbortSignal,
+  ): Promise<Evaluation> {
+    return this.run(async (api) => {
+      const evaluation = await api.evaluate(request, progress);
+      if (evaluation.heapBytes > this.options.heapLimit) queueMicrotask(() => this.replace());
+      return evaluation;
+    }, signal);
+  }
+
+  release(request: ReleaseRequest, signal?: AbortSignal): Promise<Uint8Array> {
+    return this.run((api) => api.release(request), signal);
+  }
+
+  inspect(name: string, bytes: Uint8Array, signal?: AbortSignal): Promise<Inspection> {
+    return this.run((api) => api.inspect(name, bytes), signal);
+  }
+
+  close(): void {
+    this.closed = true;
+    this.current.kill();
+    this.reserve?.kill();
+  }
+
+  private run<T>(work: (api: EngineApi) => Promise<T>, signal?: AbortSignal): Promise<T> {
+    const result = this.queue.then(() => this.attempt(work, signal, 2));
+    this.queue = result.catch(() => {});
+    return result;
+  }
+
+  private async attempt<T>(
+    work: (api: EngineApi) => Promise<T>,
+    signal: AbortSignal | undefined,
+    tries: number,
+  ): Promise<T> {
+    if (signal?.aborted) throw new Cancelled();
+    const worker = this.current;
+    this.busy++;
+    let cancel: (() => void) | undefined;
+    const cancelled = new Promise<never>((_resolve, reject) => {
+      cancel = () => reject(new Cancelled());
+      signal?.addEventListener("abort", cancel);
+    });
+    const died = worker.died.then((): never => {
+      throw new EngineError("engine-died", "The geometry engine stopped. It was started again.");
+    });
+    try {
+      return await Promise.race([worker.ready.then(() => work(worker.api)), cancelled, died]);
+    } catch (cause) {
+      if (cause instanceof Cancelled) {
+        this.replace(worker);
+        throw cause;
+      }
+      const lost = cause instanceof EngineError && cause.code === "engine-died";
+      const fault = lost ? null : readEngineFault(cause);
+      if (lost || fault?.fatal) {
+        this.replace(worker);
+        if (tries > 1 && !this.closed) return await this.attempt(work, signal, tries - 1);
+      }
+      throw fault ? new EngineError(fault.code, fault.message) : cause;
+    } finally {
+      if (cancel) signal?.removeEventListener("abort", cancel);
+      died.catch(() => {});
+      cancelled.catch(() => {});
+      this.busy--;
+      this.idle();
+    }
+  }
+
+  /** Puts the reserve, or a fresh engine, in the place of one that is of no more use. */
+  private replace(worker: EngineWorker = this.current): void {
+    worker.kill();
+    if (worker === this.reserve) this.reserve = null;
+    if (worker !== this.current || this.closed) return;
+    this.replaced++;
+    this.current = this.reserve ?? this.spawn();
+    this.reserve = null;
+    this.idle();
+  }
+
+  /** With nothing to do: get the reserve ready, and warm both. */
+  private idle(): void {
+    if (this.closed || this.busy > 0) return;
+    const { current } = this;
+    current.ready
+      .then(async () => {
+        if (this.closed || this.current !== current) return;
+        await this.warmUp(current);
+        if (!this.options.spare || this.reserve || this.closed || this.busy > 0) return;
+        const reserve = this.spawn();
+        this.reserve = reserve;
+        reserve.died.then(() => {
+          if (this.reserve === reserve) this.reserve = null;
+        });
+        await reserve.ready;
+        await this.warmUp(reserve);
+      })
+      .catch(() => {});
+  }
+
+  /** One round at a time, so that work that comes in waits for one round at the most. */
+  private async warmUp(worker: EngineWorker): Promise<void> {
+    for (let done = this.warmed.get(worker) ?? 0; done < this.options.warmRounds; done++) {
+      if (this.busy > 0 || this.closed || (worker !== this.current && worker !== this.reserve)) return;
+      this.warmed.set(worker, done + 1);
+      await worker.api.warm(1);
+    }
+  }
+}

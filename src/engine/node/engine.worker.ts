@@ -1,0 +1,24 @@
+import { parentPort } from "node:worker_threads";
+import { expose } from "comlink";
+import nodeEndpoint from "comlink/dist/esm/node-adapter.mjs";
+import { loadNodeKernel } from "@/core/kernel/node";
+import { EngineSession } from "../session";
+
+/** The core in a Node worker thread: for route handlers. Files come as a folder of the server's would: by the caller. */
+const session = new EngineSession({
+  load: () => loadNodeKernel(),
+  fetch: async () => null,
+  store: async () => {},
+});
+
+if (parentPort)
+  expose(
+    {
+      start: session.start.bind(session),
+      warm: session.warm.bind(session),
+      evaluate: session.evaluate.bind(session),
+      release: session.release.bind(session),
+      inspect: session.inspect.bind(session),
+    },
+    nodeEndpoint(parentPort as never),
+  );

@@ -1,0 +1,269 @@
+import {
+  type BenchItem,
+  evaluatePart,
+  freePieces,
+  fromStored,
+  type PartResult,
+  pack,
+  ResultCache,
+  type StepReport,
+  type StepResult,
+  type StoredResult,
+  toStored,
+  unpack,
+  warmUp,
+} from "@/core/build";
+import { measure } from "@/core/check";
+import { SeamError } from "@/core/errors";
+import { type Inspection, inspectStep, writeStep, writeStl } from "@/core/exchange";
+import type { Job } from "@/core/job";
+import {
+  allFaceFacts,
+  boxOf,
+  diagonal,
+  edgeNeighbourhoods,
+  innerPoint,
+  KernelFault,
+  kernelHeapBytes,
+  type Shape,
+  tessellate,
+  viewDeflection,
+} from "@/core/kernel";
+import { isBody } from "@/core/naming";
+import type {
+  BodyView,
+  EngineApi,
+  EngineConfig,
+  EngineFault,
+  EvaluateRequest,
+  Evaluation,
+  FaceView,
+  ItemView,
+  PieceView,
+  Progress,
+  ReleaseRequest,
+  ViewMesh,
+} from "./contract";
+
+/** What a host brings along: how to load the kernel and how to fetch bytes. */
+export interface Surroundings {
+  load(config: EngineConfig): Promise<void>;
+  /** The bytes at an address; null when there are none. */
+  fetch(url: string): Promise<Uint8Array | null>;
+  store(url: string, bytes: Uint8Array): Promise<void>;
+}
+
+/** A step that took longer than this is worth storing, ms. */
+const WORTH_STORING = 120;
+
+/** The core behind the contract. Browser and Node workers expose one each. */
+export class EngineSession implements EngineApi {
+  private config: EngineConfig = {};
+  private readonly cache = new ResultCache();
+  private readonly files = new Map<string, Uint8Array>();
+  private readonly faces = new WeakMap<StepResult, Map<string, FaceView[]>>();
+
+  constructor(private readonly surroundings: Surroundings) {}
+
+  async start(config: EngineConfig): Promise<void> {
+    this.config = config;
+    await this.guard(() => this.surroundings.load(config));
+  }
+
+  warm(rounds: number): Promise<void> {
+    return this.guard(() => warmUp(rounds, () => new Promise((resolve) => setTimeout(() => resolve(true), 0))));
+  }
+
+  evaluate(request: EvaluateRequest, progress?: (progress: Progress) => void): Promise<Evaluation> {
+    return this.guard(async () => {
+      const result = await this.build(request, progress);
+      const known = new Set(request.known);
+      const view = (entry: BenchItem): ItemView => {
+        const made = (report: StepReport) => report.key === entry.key && report.made.includes(entry.item.id);
+        const step = result.steps.find(made)?.id ?? "";
+        if (isBody(entry.item))
+          return this.bodyView(result.results.get(entry.key)!, entry.item.id, entry.name, step, known);
+        const { kind, id, origin, normal } = entry.item;
+        return { kind, id, origin, normal, name: entry.name, step };
+      };
+      const items = result.bench.map(view);
+      for (const item of items) if (item.kind !== "workplane") known.add(item.meshId);
+      const before = result.before?.map(view);
+      const pieces = result.pieces?.map(pieceView);
+      if (result.pieces) freePieces(result.pieces);
+      this.cache.trim(new Set(result.results.keys()));
+      this.storeSlow(result);
+      return {
+        steps: result.steps,
+        items,
+        heapBytes: kernelHeapBytes(),
+        ...(before ? { before } : {}),
+        ...(pieces ? { pieces } : {}),
+      };
+    });
+  }
+
+  release({ job, part, bodies, format, tolerance }: ReleaseRequest): Promise<Uint8Array> {
+    return this.guard(async () => {
+      const { bench } = await this.build({ job, part, known: [] });
+      const wanted = bench
+        .filter((entry) => bodies.includes(entry.item.id))
+        .flatMap(({ item, name }) => (isBody(item) ? [{ name, shape: item.shape }] : []));
+      const title = job.parts.find((candidate) => candidate.id === part)!.name;
+      if (format === "step") return new TextEncoder().encode(writeStep(wanted, title));
+      return writeStl(
+        wanted.map((body) => body.shape),
+        { tolerance },
+        title,
+      );
+    });
+  }
+
+  inspect(name: string, bytes: Uint8Array): Promise<Inspection> {
+    return this.guard(async () => inspectStep(bytes, name));
+  }
+
+  private async build(request: EvaluateRequest, progress?: (progress: Progress) => void): Promise<PartResult> {
+    const { job, upTo, pieces } = request;
+    const part = job.parts.find((candidate) => candidate.id === request.part);
+    if (!part) throw new SeamError({ code: "part-missing", message: "That part is no longer in the job." });
+    await this.fetchFiles(job);
+    const stored = await this.fetchStored(request.storedKeys ?? []);
+    return evaluatePart(job, part, {
+      cache: this.cache,
+      file: (id) => this.files.get(job.files.find((file) => file.id === id)?.sha256 ?? ""),
+      stored: (key) => {
+        const found = stored.get(key);
+        return found ? fromStored(found) : undefined;
+      },
+      ...(upTo ? { upTo } : {}),
+      ...(pieces ? { pieces } : {}),
+      ...(progress ? { onStep: (report, done, total) => progress({ done, total, step: report.id }) } : {}),
+    });
+  }
+
+  private async fetchFiles(job: Job): Promise<void> {
+    for (const { sha256, text } of job.files) {
+      if (!sha256 || this.files.has(sha256)) continue;
+      const bytes = text !== undefined ? new TextEncoder().encode(text) : await this.fetched(this.config.files, sha256);
+      if (bytes) this.files.set(sha256, bytes);
+    }
+  }
+
+  private async fetchStored(keys: readonly string[]): Promise<Map<string, StoredResult>> {
+    const stored = new Map<string, StoredResult>();
+    await Promise.all(
+      keys
+        .filter((key) => !this.cache.get(key))
+        .map(async (key) => {
+          const bytes = await this.fetched(this.config.geometry, key);
+          if (!bytes) return;
+          try {
+            stored.set(key, unpack(bytes) as StoredResult);
+          } catch {
+            // What was stored cannot be read: it is computed again.
+          }
+        }),
+    );
+    return stored;
+  }
+
+  private async fetched(base: string | undefined, key: string): Promise<Uint8Array | null> {
+    return base ? this.surroundings.fetch(base + key) : null;
+  }
+
+  /** Stores what took long, for the next time; failing to is no loss. */
+  private storeSlow(result: PartResult): void {
+    const { geometry } = this.config;
+    if (!geometry) return;
+    for (const report of result.steps) {
+      const made = report.key && report.ms > WORTH_STORING ? result.results.get(report.key) : undefined;
+      if (made) this.surroundings.store(geometry + made.key, pack(toStored(made))).catch(() => {});
+    }
+  }
+
+  private bodyView(result: StepResult, id: string, name: string, step: string, known: Set<string>): BodyView {
+    const item = result.made.find((candidate) => candidate.id === id);
+    if (!item || !isBody(item)) throw new Error(`No body ${id} in its result.`);
+    const extras = result.extras.get(id) ?? {};
+    result.extras.set(id, extras);
+    extras.measures ??= measure(item.shape, item.kind);
+    const meshId = `${result.key}/${id}`;
+    if (!known.has(meshId)) extras.mesh ??= meshFor(item.shape, item.faces);
+    const faces = this.faces.get(result) ?? new Map<string, FaceView[]>();
+    this.faces.set(result, faces);
+    if (!faces.has(id))
+      faces.set(
+        id,
+        allFaceFacts(item.shape).map((facts, f) => ({ ...facts, name: item.faces[f]! })),
+      );
+    return {
+      kind: item.kind,
+      id,
+      name,
+      step,
+      meshId,
+      measures: extras.measures,
+      faces: faces.get(id)!,
+      ...(known.has(meshId) ? {} : { mesh: extras.mesh! }),
+    };
+  }
+
+  private async guard<T>(work: () => Promise<T>): Promise<T> {
+    try {
+      return await work();
+    } catch (cause) {
+      throw asEngineFault(cause);
+    }
+  }
+}
+
+/** A mesh to look at, with the edges marked where faces of different steps meet: the seam lines. */
+function meshFor(shape: Shape, faces: readonly string[]): ViewMesh {
+  const box = boxOf(shape);
+  const mesh = tessellate(shape, viewDeflection(box ? diagonal(box) : 1));
+  const seams = edgeNeighbourhoods(shape).edges.map(
+    (edge) => new Set(edge?.faces.map((face) => originOf(faces[face]!))).size > 1,
+  );
+  return { ...mesh, seams: Uint8Array.from(seams, Number) };
+}
+
+/** The step that a face comes from. */
+function originOf(face: string): string {
+  return face.split(":")[0]!;
+}
+
+function pieceView({ piece, shape, fate, preset }: NonNullable<PartResult["pieces"]>[number]): PieceView {
+  return {
+    ...piece,
+    fate,
+    preset,
+    measures: measure(shape, piece.form),
+    inner: innerPoint(shape),
+    mesh: meshFor(shape, piece.faces),
+  };
+}
+
+/** Comlink carries an Error's name, message and stack; the rest rides in the message as JSON. */
+export function asEngineFault(cause: unknown): Error {
+  const fault: EngineFault =
+    cause instanceof SeamError
+      ? { code: cause.trouble.code, message: cause.message, fatal: false }
+      : cause instanceof KernelFault
+        ? { code: "kernel", message: "The geometry could not be computed.", fatal: cause.fatal }
+        : { code: "engine", message: cause instanceof Error ? cause.message : String(cause), fatal: true };
+  const error = new Error(JSON.stringify(fault));
+  error.name = "EngineFault";
+  return error;
+}
+
+export function readEngineFault(cause: unknown): EngineFault {
+  if (cause instanceof Error && cause.name === "EngineFault") {
+    try {
+      return JSON.parse(cause.message) as EngineFault;
+    } catch {
+      // Not one of ours after all.
+    }
+  }
+  return { code: "engine", message: cause instanceof Error ? cause.message : String(cause), fatal: true };
+}

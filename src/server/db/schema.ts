@@ -1,0 +1,52 @@
+import { blob, index, integer, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
+
+/** A job: its document as it is now, and the revision that every write counts up. */
+export const jobs = sqliteTable("jobs", {
+  id: text("id").primaryKey(),
+  name: text("name").notNull(),
+  document: text("document").notNull(),
+  revision: integer("revision").notNull(),
+  createdAt: integer("created_at", { mode: "timestamp_ms" }).notNull(),
+  updatedAt: integer("updated_at", { mode: "timestamp_ms" }).notNull(),
+});
+
+/** The log: every edit, undo and redo of a job, with the patches to do it and to take it back. Rows are only added. */
+export const changes = sqliteTable(
+  "changes",
+  {
+    id: integer("id").primaryKey({ autoIncrement: true }),
+    job: text("job")
+      .notNull()
+      .references(() => jobs.id, { onDelete: "cascade" }),
+    revision: integer("revision").notNull(),
+    kind: text("kind", { enum: ["edit", "undo", "redo"] }).notNull(),
+    /** For an undo or redo: the edit that it takes back or does again. */
+    of: integer("of"),
+    label: text("label").notNull(),
+    patches: text("patches").notNull(),
+    inverse: text("inverse").notNull(),
+    at: integer("at", { mode: "timestamp_ms" }).notNull(),
+  },
+  (table) => [uniqueIndex("changes_job_revision").on(table.job, table.revision)],
+);
+
+/** Computed results by key: they can always be computed again, so the oldest may go. */
+export const geometry = sqliteTable(
+  "geometry",
+  {
+    key: text("key").primaryKey(),
+    bytes: blob("bytes", { mode: "buffer" }).notNull(),
+    size: integer("size").notNull(),
+    usedAt: integer("used_at", { mode: "timestamp_ms" }).notNull(),
+  },
+  (table) => [index("geometry_used").on(table.usedAt)],
+);
+
+/** Imported files, kept as they came, by the hash of their bytes. */
+export const files = sqliteTable("files", {
+  sha256: text("sha256").primaryKey(),
+  name: text("name").notNull(),
+  bytes: blob("bytes", { mode: "buffer" }).notNull(),
+  size: integer("size").notNull(),
+  createdAt: integer("created_at", { mode: "timestamp_ms" }).notNull(),
+});

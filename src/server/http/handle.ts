@@ -1,0 +1,82 @@
+import { z } from "zod";
+import { SeamError } from "@/core/errors";
+import { HttpProblem } from "./problem";
+
+/** Runs a route: problems become JSON answers, anything unforeseen a 500 without its insides. */
+export async function handle(request: Request, work: () => Promise<Response>): Promise<Response> {
+  try {
+    refuseForeign(request);
+    return await work();
+  } catch (cause) {
+    if (cause instanceof HttpProblem) return problem(cause.status, cause.code, cause.message, cause.detail);
+    if (cause instanceof SeamError) return problem(422, cause.trouble.code, cause.message);
+    if (cause instanceof z.ZodError) {
+      const issue = cause.issues[0]!;
+      return problem(
+        400,
+        "request-invalid",
+        `The request cannot be used: ${issue.path.join(".") || "it"}: ${issue.message}.`,
+      );
+    }
+    console.error(cause);
+    return problem(500, "server", "The server could not do that. What you have is kept here; try again.");
+  }
+}
+
+function problem(status: number, code: string, message: string, detail?: unknown): Response {
+  return Response.json(
+    { code, message, ...(detail === undefined ? {} : { detail }) },
+    { status, headers: { "Cache-Control": "no-store" } },
+  );
+}
+
+/** A page of another site must not write here with a person's browser. */
+function refuseForeign(request: Request): void {
+  if (request.method === "GET" || request.method === "HEAD") return;
+  const origin = request.headers.get("origin");
+  const site = request.headers.get("sec-fetch-site");
+  if (site && site !== "same-origin" && site !== "none")
+    throw new HttpProblem(403, "foreign", "Requests from other sites are refused.");
+  if (origin && new URL(origin).host !== request.headers.get("host"))
+    throw new HttpProblem(403, "foreign", "Requests from other sites are refused.");
+}
+
+/** Reads a body up to a limit of bytes. @throws HttpProblem 413 */
+export async function readBody(request: Request, limit: number): Promise<Uint8Array> {
+  const tooLarge = () =>
+    new HttpProblem(413, "too-large", `That is larger than the limit of ${Math.round(limit / 1024 / 1024)} MB.`);
+  if (Number(request.headers.get("content-length") ?? 0) > limit) throw tooLarge();
+  const chunks: Uint8Array[] = [];
+  let size = 0;
+  const reader = request.body?.getReader();
+  while (reader) {
+    const { done, value } = await reader.read();
+    if (done) break;
+    size += value.byteLength;
+    if (size > limit) {
+      await reader.cancel();
+      throw tooLarge();
+    }
+    chunks.push(value);
+  }
+  const bytes = new Uint8Array(size);
+  let at = 0;
+  for (const chunk of chunks) {
+    bytes.set(chunk, at);
+    at += chunk.byteLength;
+  }
+  return bytes;
+}
+
+const JSON_LIMIT = 8 * 1024 * 1024;
+
+export async function readJson<S extends z.ZodType>(request: Request, schema: S): Promise<z.infer<S>> {
+  const text = new TextDecoder().decode(await readBody(request, JSON_LIMIT));
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch {
+    throw new HttpProblem(400, "not-json", "The request is not valid JSON.");
+  }
+  return schema.parse(value);
+}
