@@ -65,6 +65,8 @@ export interface PieceView {
   preset: PresetFate;
   measures: Measures;
   inner: Vec3 | null;
+  /** Centre of its skin: how a step remembers its place. */
+  centre: Vec3;
   mesh: ViewMesh;
 }
 

@@ -26,6 +26,7 @@ import {
   KernelFault,
   kernelHeapBytes,
   type Shape,
+  surfaceCentre,
   tessellate,
   viewDeflection,
 } from "@/core/kernel";
@@ -240,6 +241,7 @@ function pieceView({ piece, shape, fate, preset }: NonNullable<PartResult["piece
     preset,
     measures: measure(shape, piece.form),
     inner: innerPoint(shape),
+    centre: surfaceCentre(shape),
     mesh: meshFor(shape, piece.faces),
   };
 }

@@ -23,11 +23,16 @@ export const changes = sqliteTable(
     /** For an undo or redo: the edit that it takes back or does again. */
     of: integer("of"),
     label: text("label").notNull(),
+    /** The sender's own mark for the edit: sent again after a lost answer, it is not done twice. */
+    token: text("token"),
     patches: text("patches").notNull(),
     inverse: text("inverse").notNull(),
     at: integer("at", { mode: "timestamp_ms" }).notNull(),
   },
-  (table) => [uniqueIndex("changes_job_revision").on(table.job, table.revision)],
+  (table) => [
+    uniqueIndex("changes_job_revision").on(table.job, table.revision),
+    uniqueIndex("changes_job_token").on(table.job, table.token),
+  ],
 );
 
 /** Computed results by key: they can always be computed again, so the oldest may go. */

@@ -69,3 +69,11 @@ export function changesSince(
     .where(and(eq(changes.job, job), gt(changes.revision, revision)))
     .orderBy(asc(changes.revision));
 }
+
+export async function hasToken(db: Reader, job: string, token: string): Promise<boolean> {
+  const found = await db
+    .select({ id: changes.id })
+    .from(changes)
+    .where(and(eq(changes.job, job), eq(changes.token, token)));
+  return found.length > 0;
+}

@@ -7,10 +7,12 @@ import { HttpProblem } from "../http/problem";
 import { stacksOf } from "./history";
 import {
   appendChange,
+  type ChangeRow,
   changesSince,
   deleteJob,
   findChange,
   findJob,
+  hasToken,
   insertJob,
   type JobRow,
   listJobs,
@@ -88,23 +90,21 @@ export async function removeJob(db: Database, id: string): Promise<void> {
   await transact(db, (tx) => deleteJob(tx, id));
 }
 
-/** Applies an edit made on revision `base`. @throws HttpProblem 409 with what happened since, when it is not the latest. */
+/**
+ * Applies an edit made on revision `base`. An edit whose token the log has already is not done twice.
+ * @throws HttpProblem 409 with what happened since, when `base` is not the latest revision.
+ */
 export async function edit(
   db: Database,
   id: string,
-  { base, label, patches }: { base: number; label: string; patches: Patches },
+  { base, label, token, patches }: { base: number; label: string; token: string; patches: Patches },
 ): Promise<JobState> {
+  if (await hasToken(db, id, token)) return readJob(db, id);
   return write(db, id, base, async (_tx, job) => {
     const { job: next, inverse } = applyChange(job, patches);
     return {
       next,
-      row: {
-        kind: "edit" as const,
-        of: null,
-        label,
-        patches: JSON.stringify(patches),
-        inverse: JSON.stringify(inverse),
-      },
+      row: { kind: "edit", of: null, label, token, patches: JSON.stringify(patches), inverse: JSON.stringify(inverse) },
     };
   });
 }
@@ -124,7 +124,10 @@ function step(db: Database, id: string, base: number, kind: "undo" | "redo"): Pr
     const change = (await findChange(tx, target.id))!;
     const [forward, backward] = kind === "undo" ? [change.inverse, change.patches] : [change.patches, change.inverse];
     const { job: next } = applyChange(job, JSON.parse(forward));
-    return { next, row: { kind, of: target.id, label: change.label, patches: forward, inverse: backward } };
+    return {
+      next,
+      row: { kind, of: target.id, label: change.label, token: null, patches: forward, inverse: backward },
+    };
   });
 }
 
@@ -137,7 +140,7 @@ async function write(
     job: Job,
   ) => Promise<{
     next: Job;
-    row: { kind: "edit" | "undo" | "redo"; of: number | null; label: string; patches: string; inverse: string };
+    row: Omit<ChangeRow, "id" | "job" | "revision" | "at">;
   }>,
 ): Promise<JobState> {
   return transact(db, async (tx) => {

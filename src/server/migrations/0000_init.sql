@@ -5,6 +5,7 @@ CREATE TABLE `changes` (
 	`kind` text NOT NULL,
 	`of` integer,
 	`label` text NOT NULL,
+	`token` text,
 	`patches` text NOT NULL,
 	`inverse` text NOT NULL,
 	`at` integer NOT NULL,
@@ -12,6 +13,7 @@ CREATE TABLE `changes` (
 );
 --> statement-breakpoint
 CREATE UNIQUE INDEX `changes_job_revision` ON `changes` (`job`,`revision`);--> statement-breakpoint
+CREATE UNIQUE INDEX `changes_job_token` ON `changes` (`job`,`token`);--> statement-breakpoint
 CREATE TABLE `files` (
 	`sha256` text PRIMARY KEY NOT NULL,
 	`name` text NOT NULL,

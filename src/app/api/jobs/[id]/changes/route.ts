@@ -7,6 +7,7 @@ import { edit } from "@/server/jobs/service";
 const change = z.strictObject({
   base: z.number().int().min(1),
   label: z.string().trim().min(1).max(200),
+  token: z.string().min(8).max(40),
   patches: patchesSchema,
 });
 

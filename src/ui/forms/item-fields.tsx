@@ -1,0 +1,289 @@
+"use client";
+import { useShallow } from "zustand/react/shallow";
+import type { FaceRef } from "@/core/naming";
+import type { Field } from "@/core/steps";
+import { formatArea, formatLength, type LengthUnit } from "@/core/units";
+import type { BodyView, FaceView, ItemView } from "@/engine/contract";
+import { Button, Check, Choice } from "../controls/controls";
+import { Mark } from "../marks/marks";
+import { useJob, useWorkspace } from "../state/context";
+import { pickable } from "../state/workspace-store";
+
+function usePickable(): ItemView[] {
+  return useWorkspace(useShallow((state) => pickable(state)));
+}
+
+/** Heading of a field that is filled by picking: its name, how many, and the switch for clicks in the view. */
+function PickHead({ field, count, hint }: { field: Field; count: number; hint: string }) {
+  const picking = useWorkspace((state) => state.picking === field.key);
+  const set = useWorkspace((state) => state.set);
+  return (
+    <div className="mb-1 flex items-center justify-between gap-2">
+      <span className="text-[13px] text-soft">
+        {field.label} <span className="num">({count})</span>
+      </span>
+      <Button
+        small
+        tone={picking ? "main" : "plain"}
+        aria-pressed={picking}
+        onClick={() => set({ picking: picking ? null : field.key })}
+      >
+        {picking ? "Picking: click in the view" : hint}
+      </Button>
+    </div>
+  );
+}
+
+export function ItemList({
+  items,
+  picked,
+  onToggle,
+  after,
+}: {
+  items: ItemView[];
+  picked: string[];
+  onToggle(id: string): void;
+  after?(item: ItemView): React.ReactNode;
+}) {
+  const set = useWorkspace((state) => state.set);
+  const hovered = useWorkspace((state) => state.hover?.id);
+  if (items.length === 0)
+    return (
+      <p className="rounded border border-dashed border-line p-2 text-[13px] text-soft">
+        Nothing on the bench fits here yet.
+      </p>
+    );
+  return (
+    <ul className="max-h-44 divide-y divide-line overflow-auto rounded border border-line bg-sheet">
+      {items.map((item) => (
+        <li
+          key={item.id}
+          className={`px-2 py-1.5 ${hovered === item.id ? "bg-pick-wash" : ""}`}
+          onPointerEnter={() => set({ hover: { id: item.id, face: null } })}
+          onPointerLeave={() => set({ hover: null })}
+        >
+          <Check checked={picked.includes(item.id)} onChange={() => onToggle(item.id)}>
+            <Mark name={item.kind} className="mr-1.5 inline align-[-3px]" />
+            {item.name}
+          </Check>
+          {picked.includes(item.id) ? after?.(item) : null}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+export function BodiesField({
+  field,
+  value,
+  onChange,
+}: {
+  field: Extract<Field, { kind: "bodies" }>;
+  value: string[];
+  onChange(value: string[]): void;
+}) {
+  const items = usePickable().filter((item) => field.accepts.includes(item.kind));
+  const toggle = (id: string) => onChange(value.includes(id) ? value.filter((other) => other !== id) : [...value, id]);
+  const picked = expand(value, items);
+  return (
+    <div>
+      <PickHead field={field} count={picked.length} hint="Pick in the view" />
+      <ItemList items={items} picked={picked} onToggle={toggle} />
+    </div>
+  );
+}
+
+/** References that stand for all that a step made, as the items that they mean. */
+function expand(refs: string[], items: ItemView[]): string[] {
+  return items.filter((item) => refs.includes(item.id) || refs.includes(item.step)).map((item) => item.id);
+}
+
+type KeepSide = "front" | "back" | "in" | "out" | "either";
+
+/** Cutters with, for a trim, the side of each that stays. */
+export function CuttersField({
+  field,
+  preset,
+  stock,
+  value,
+  keepSide,
+  onChange,
+}: {
+  field: Field;
+  preset: string;
+  stock: string[];
+  value: string[];
+  keepSide: Record<string, KeepSide>;
+  onChange(values: { cutters?: string[]; keepSide?: Record<string, KeepSide> }): void;
+}) {
+  const all = usePickable();
+  const taken = expand(stock, all);
+  const items = all.filter((item) => !taken.includes(item.id) && (preset !== "subtract" || item.kind === "solid"));
+  const picked = expand(value, items);
+  const toggle = (id: string) =>
+    onChange({ cutters: picked.includes(id) ? picked.filter((other) => other !== id) : [...picked, id] });
+  return (
+    <div>
+      <PickHead field={field} count={picked.length} hint="Pick in the view" />
+      <ItemList
+        items={items}
+        picked={picked}
+        onToggle={toggle}
+        after={(item) =>
+          preset === "trim" ? (
+            <div className="mt-1 pl-6">
+              <Choice<KeepSide>
+                small
+                hideLabel
+                label={`Side of ${item.name} that stays`}
+                value={keepSide[item.id] ?? (item.kind === "solid" ? "out" : "front")}
+                options={
+                  item.kind === "solid"
+                    ? [
+                        { value: "out", label: "Keep outside" },
+                        { value: "in", label: "Keep inside" },
+                      ]
+                    : [
+                        { value: "front", label: "Keep front" },
+                        { value: "back", label: "Keep back" },
+                        { value: "either", label: "Both" },
+                      ]
+                }
+                onChange={(side) => onChange({ keepSide: { ...keepSide, [item.id]: side } })}
+              />
+            </div>
+          ) : null
+        }
+      />
+    </div>
+  );
+}
+
+export function describeFace(face: FaceView, unit: LengthUnit): string {
+  const size = face.radius !== undefined ? `Ø${formatLength(face.radius * 2, unit)}` : formatArea(face.area, unit);
+  return `${FACE_WORDS[face.kind] ?? face.kind}${face.kind === "plane" && face.direction ? ` ${facing(face.direction)}` : ""}, ${size}`;
+}
+
+const FACE_WORDS: Record<string, string> = {
+  plane: "Flat",
+  cylinder: "Cylindrical",
+  cone: "Conical",
+  sphere: "Spherical",
+  torus: "Torus",
+  spline: "Free-form",
+  revolution: "Turned",
+  extrusion: "Extruded",
+  offset: "Offset",
+  other: "Other",
+};
+
+function facing(direction: readonly [number, number, number]): string {
+  const names = [
+    ["right", "left"],
+    ["back", "front"],
+    ["up", "down"],
+  ];
+  for (let axis = 0; axis < 3; axis++)
+    if (Math.abs(direction[axis]!) > 0.999) return `facing ${names[axis]![direction[axis]! > 0 ? 0 : 1]}`;
+  return "aslant";
+}
+
+/** The reference that a step keeps of a picked face. */
+export function faceRef(body: BodyView, face: FaceView): FaceRef {
+  const round = (value: number) => Math.round(value * 1e4) / 1e4 + 0;
+  const three = (v: readonly [number, number, number]) => v.map(round) as [number, number, number];
+  return {
+    body: body.id,
+    face: face.name,
+    print: {
+      kind: face.kind,
+      area: round(face.area),
+      centre: three(face.centre),
+      ...(face.direction ? { direction: three(face.direction) } : {}),
+      ...(face.radius !== undefined ? { radius: round(face.radius) } : {}),
+    },
+  };
+}
+
+export function FacesField({
+  field,
+  value,
+  onChange,
+}: {
+  field: Extract<Field, { kind: "faces" }>;
+  value: FaceRef[];
+  onChange(value: FaceRef[]): void;
+}) {
+  const unit = useJob((state) => state.job.units);
+  const set = useWorkspace((state) => state.set);
+  const bodies = usePickable().filter((item): item is BodyView => item.kind !== "workplane");
+  const toggle = (body: BodyView, face: FaceView) => onChange(toggleFace(value, body, face, field.max));
+  const isPicked = (body: BodyView, face: FaceView) =>
+    value.some((ref) => ref.body === body.id && ref.face === face.name);
+  return (
+    <div>
+      <PickHead field={field} count={value.length} hint="Pick in the view" />
+      {value.length > 0 ? (
+        <ul className="mb-1 flex flex-col gap-1">
+          {value.map((ref) => {
+            const body = bodies.find((candidate) => candidate.id === ref.body);
+            const at = body?.faces.findIndex((face) => face.name === ref.face) ?? -1;
+            return (
+              <li
+                key={`${ref.body}/${ref.face}`}
+                className="flex items-center justify-between gap-2 rounded border border-line bg-sheet px-2 py-1"
+                onPointerEnter={() => at >= 0 && set({ hover: { id: ref.body, face: at } })}
+                onPointerLeave={() => set({ hover: null })}
+              >
+                <span className="min-w-0 truncate">
+                  {body?.name ?? "Lost body"}:{" "}
+                  {body && at >= 0 ? describeFace(body.faces[at]!, unit) : "found by its shape"}
+                </span>
+                <button
+                  type="button"
+                  className="rounded px-1 text-soft hover:text-bad"
+                  aria-label="Take this face out"
+                  onClick={() => onChange(value.filter((other) => other !== ref))}
+                >
+                  ×
+                </button>
+              </li>
+            );
+          })}
+        </ul>
+      ) : null}
+      <details className="rounded border border-line bg-sheet">
+        <summary className="cursor-pointer px-2 py-1.5">Pick from a list</summary>
+        <div className="max-h-52 overflow-auto border-t border-line px-2 py-1">
+          {bodies.map((body) => (
+            <fieldset key={body.id} className="mb-2">
+              <legend className="text-[13px] font-medium">{body.name}</legend>
+              {body.faces.map((face, at) =>
+                field.accepts === "plane" && face.kind !== "plane" ? null : (
+                  <div
+                    key={face.name}
+                    className="py-0.5"
+                    onPointerEnter={() => set({ hover: { id: body.id, face: at } })}
+                    onPointerLeave={() => set({ hover: null })}
+                  >
+                    <Check checked={isPicked(body, face)} onChange={() => toggle(body, face)}>
+                      {describeFace(face, unit)}
+                    </Check>
+                  </div>
+                ),
+              )}
+            </fieldset>
+          ))}
+        </div>
+      </details>
+    </div>
+  );
+}
+
+/** Takes a face in or out; where only one may be picked, the new one replaces the old. */
+export function toggleFace(value: FaceRef[], body: BodyView, face: FaceView, max?: number): FaceRef[] {
+  const without = value.filter((ref) => !(ref.body === body.id && ref.face === face.name));
+  if (without.length < value.length) return without;
+  const next = [...value, faceRef(body, face)];
+  return max === undefined ? next : next.slice(-max);
+}

@@ -1,0 +1,106 @@
+"use client";
+import type { FaceRef } from "@/core/naming";
+import { type Field, stepType } from "@/core/steps";
+import type { Quantity } from "@/core/units";
+import { Choice, Toggle } from "../controls/controls";
+import { useJob, useWorkspace } from "../state/context";
+import { type Problems, problemsOf } from "../state/draft";
+import { FileField } from "./file-field";
+import { BodiesField, CuttersField, FacesField } from "./item-fields";
+import { QuantityInput } from "./quantity-input";
+
+/** The form of the open step, drawn from the fields that its type declares. */
+export function StepForm() {
+  const editing = useWorkspace((state) => state.editing);
+  const setDraft = useWorkspace((state) => state.setDraft);
+  if (!editing) return null;
+  const { step } = editing;
+  const type = stepType(step.type);
+  if (!type) return null;
+  const problems = problemsOf(step);
+  return (
+    <div className="flex flex-col gap-3">
+      {type.fields
+        .filter((field) => !field.when || field.when.is.includes(String(step[field.when.key])))
+        .map((field) => (
+          <FormField key={field.key} field={field} values={step} problems={problems} onChange={setDraft} />
+        ))}
+    </div>
+  );
+}
+
+interface FieldProps {
+  field: Field;
+  values: Record<string, unknown>;
+  problems: Problems;
+  onChange(values: Record<string, unknown>): void;
+}
+
+function FormField({ field, values, problems, onChange }: FieldProps) {
+  const unit = useJob((state) => state.job.units);
+  const value = values[field.key];
+  const set = (next: unknown) => onChange({ [field.key]: next });
+  switch (field.kind) {
+    case "length":
+    case "angle":
+      return (
+        <div>
+          <QuantityInput
+            label={field.label}
+            kind={field.kind}
+            unit={unit}
+            value={value as Quantity}
+            problem={problems[field.key]}
+            onChange={set}
+          />
+          {field.help ? <p className="mt-1 text-[13px] text-soft">{field.help}</p> : null}
+        </div>
+      );
+    case "point": {
+      const point = value as [Quantity, Quantity, Quantity];
+      return (
+        <fieldset>
+          <legend className="mb-1 text-[13px] text-soft">{field.label}</legend>
+          <div className="flex gap-1.5">
+            {(field.labels ?? ["X", "Y", "Z"]).map((lead, axis) => (
+              <QuantityInput
+                key={lead}
+                hideLabel
+                lead={lead}
+                label={`${field.label} ${lead}`}
+                kind="length"
+                unit={unit}
+                value={point[axis]!}
+                problem={problems[`${field.key}.${axis}`]}
+                onChange={(next) => set(point.map((old, i) => (i === axis ? next : old)))}
+              />
+            ))}
+          </div>
+        </fieldset>
+      );
+    }
+    case "choice":
+      return <Choice label={field.label} value={String(value)} options={field.options} onChange={set} />;
+    case "toggle":
+      return <Toggle label={field.label} value={Boolean(value)} onChange={set} />;
+    case "file":
+      return <FileField field={field} value={String(value ?? "")} onChange={set} />;
+    case "bodies":
+      return <BodiesField field={field} value={value as string[]} onChange={set} />;
+    case "faces":
+      return <FacesField field={field} value={value as FaceRef[]} onChange={set} />;
+    case "cutters":
+      return (
+        <CuttersField
+          field={field}
+          preset={String(values.preset)}
+          stock={values.stock as string[]}
+          value={value as string[]}
+          keepSide={values.keepSide as Record<string, never>}
+          onChange={onChange}
+        />
+      );
+    case "fates":
+      return null;
+  }
+}

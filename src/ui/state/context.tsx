@@ -1,0 +1,37 @@
+"use client";
+import { createContext, type ReactNode, useContext } from "react";
+import { useStore } from "zustand";
+import type { EngineHost } from "@/engine/host";
+import type { JobStore, JobStoreHandle } from "./job-store";
+import type { WorkspaceStore, WorkspaceStoreApi } from "./workspace-store";
+
+interface Stores {
+  job: JobStoreHandle;
+  workspace: WorkspaceStoreApi;
+  engines: () => EngineHost;
+}
+
+const StoresContext = createContext<Stores | null>(null);
+
+export function StoresProvider({ value, children }: { value: Stores; children: ReactNode }) {
+  return <StoresContext.Provider value={value}>{children}</StoresContext.Provider>;
+}
+
+export function useStores(): Stores {
+  const stores = useContext(StoresContext);
+  if (!stores) throw new Error("Outside of the workspace.");
+  return stores;
+}
+
+export function useJob<T>(select: (state: JobStore) => T): T {
+  return useStore(useStores().job.store, select);
+}
+
+export function useWorkspace<T>(select: (state: WorkspaceStore) => T): T {
+  return useStore(useStores().workspace, select);
+}
+
+export function usePart() {
+  const id = useWorkspace((state) => state.part);
+  return useJob((state) => state.job.parts.find((part) => part.id === id) ?? state.job.parts[0]!);
+}

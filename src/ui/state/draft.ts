@@ -1,0 +1,39 @@
+import { edits, type Job, type Step } from "@/core/job";
+import { stepType } from "@/core/steps";
+import type { Editing } from "./workspace-store";
+
+/** What is wrong with a draft, by field path (`size.0`); empty when it can be built. */
+export type Problems = Record<string, string>;
+
+export function problemsOf(step: Step): Problems {
+  const type = stepType(step.type);
+  if (!type) return { "": "This kind of step is not known here." };
+  const { id: _id, type: _type, name: _name, suppressed: _suppressed, ...values } = step;
+  const result = type.schema.safeParse(values);
+  if (result.success) return {};
+  return Object.fromEntries(result.error.issues.map((issue) => [issue.path.join("."), issue.message]));
+}
+
+/** A fresh step with the defaults of its type. */
+export function newStep(id: string, type: string, values: Record<string, unknown> = {}): Step {
+  const parsed = stepType(type)!.schema.safeParse(values);
+  return { id, type, suppressed: false, ...(parsed.success ? (parsed.data as Record<string, unknown>) : values) };
+}
+
+/** The job as it would be with the draft kept: what is built for the preview. */
+export function withDraft(job: Job, part: string, editing: Editing): Job {
+  return {
+    ...job,
+    parts: job.parts.map((candidate) => {
+      if (candidate.id !== part) return candidate;
+      if (!editing.isNew)
+        return {
+          ...candidate,
+          steps: candidate.steps.map((step) => (step.id === editing.step.id ? editing.step : step)),
+        };
+      const copy = { ...candidate, steps: [...candidate.steps] };
+      edits.addStep(copy, editing.step);
+      return copy;
+    }),
+  };
+}

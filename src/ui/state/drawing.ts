@@ -1,0 +1,141 @@
+import type { FaceRef } from "@/core/naming";
+import type { BodyView, ItemView, PieceView, ViewMesh } from "@/engine/contract";
+import { pieceColour } from "../viewport/palette";
+import type { Drawing, DrawnBody, DrawnPlane } from "../viewport/scene";
+import type { WorkspaceStore } from "./workspace-store";
+
+type State = Pick<
+  WorkspaceStore,
+  | "editing"
+  | "picking"
+  | "evaluation"
+  | "meshes"
+  | "hover"
+  | "selected"
+  | "hidden"
+  | "alone"
+  | "shownPieces"
+  | "pull"
+  | "section"
+>;
+
+/** The pieces that the tray and the view show now; null when no seam is open or its stock is being picked. */
+export function shownPieces(state: Pick<State, "editing" | "picking" | "evaluation">): PieceView[] | null {
+  const { editing, picking, evaluation } = state;
+  if (editing?.step.type !== "seam" || picking !== null) return null;
+  return evaluation?.pieces && evaluation.pieces.length > 0 ? evaluation.pieces : null;
+}
+
+/** What the view draws, from what is built and what is open. */
+export function drawingOf(state: State, dark: boolean): Drawing {
+  const { evaluation, editing, picking, hover, section } = state;
+  const pieces = shownPieces(state);
+  const failed = evaluation?.steps.find((step) => step.id === (editing?.step.id ?? "") && step.error?.at);
+  const mark = failed?.error?.at ?? null;
+  const items = itemsToShow(state);
+  const picked = pickedItems(state);
+  const bodies: DrawnBody[] = [];
+  const planes: DrawnPlane[] = [];
+  for (const item of items) {
+    if (state.alone !== null ? state.alone !== item.id : state.hidden.has(item.id)) continue;
+    if (item.kind === "workplane")
+      planes.push({ id: item.id, origin: item.origin, normal: item.normal, picked: picked.has(item.id) });
+    else {
+      const mesh = state.meshes.get(item.meshId);
+      if (mesh) bodies.push(drawBody(item, mesh, state, picked));
+    }
+  }
+  if (pieces) bodies.push(...drawPieces(pieces, state));
+  return {
+    bodies,
+    planes,
+    hovered: hover?.id ?? null,
+    hoveredFace: picking && pickingFaces(state) ? (hover?.face ?? null) : null,
+    section,
+    dark,
+    mark,
+  };
+}
+
+/** While a step is open and something is being picked: what it can pick from. Else what is on the bench. */
+function itemsToShow({ editing, picking, evaluation, ...state }: State): ItemView[] {
+  if (!evaluation) return [];
+  if (!editing) return evaluation.items;
+  if (picking !== null) return evaluation.before ?? evaluation.items;
+  const pieces = shownPieces({ editing, picking, evaluation });
+  const report = evaluation.steps.find((step) => step.id === editing.step.id);
+  if (!pieces) return report?.state === "failed" ? (evaluation.before ?? evaluation.items) : evaluation.items;
+  // The pieces stand in for what the step makes; of the rest, only the cutters are shown.
+  const made = new Set(report?.made ?? []);
+  const cutters = new Set(pieces.flatMap((piece) => Object.keys(piece.sides)));
+  return (evaluation.before ?? []).filter(
+    (item) => cutters.has(item.id) && item.kind !== "solid" && !made.has(item.id) && !state.hidden.has(item.id),
+  );
+}
+
+export function pickingFaces({ editing, picking }: Pick<State, "editing" | "picking">): boolean {
+  return (
+    picking !== null && (picking === "faces" || picking === "face" || picking === "cutterFaces") && editing !== null
+  );
+}
+
+/** The items that the open step names, or that are selected. */
+function pickedItems({ editing, selected, picking }: State): Set<string> {
+  if (!editing) return new Set(selected ? [selected] : []);
+  if (picking === null) return new Set();
+  const value = editing.step[picking];
+  return new Set(Array.isArray(value) ? value.filter((entry): entry is string => typeof entry === "string") : []);
+}
+
+function drawBody(item: BodyView, mesh: ViewMesh, state: State, picked: Set<string>): DrawnBody {
+  const { editing } = state;
+  const cutters = editing?.step.type === "seam" ? (editing.step.cutters as string[]) : [];
+  const isCutter = item.kind === "sheet" || cutters.includes(item.id) || cutters.includes(item.step);
+  const refs = editing
+    ? Object.values(editing.step).flatMap((value) => (Array.isArray(value) ? value.filter(isFaceRef) : []))
+    : [];
+  const faces = refs
+    .filter((ref) => ref.body === item.id)
+    .map((ref) => item.faces.findIndex((face) => face.name === ref.face));
+  return {
+    id: item.id,
+    mesh,
+    look: isCutter ? "cutter" : "body",
+    colour: null,
+    solid: item.measures.closed,
+    faces: faces.filter((face) => face >= 0),
+    picked: picked.has(item.id) || picked.has(item.step),
+    shift: [0, 0, 0],
+  };
+}
+
+function isFaceRef(value: unknown): value is FaceRef {
+  return typeof value === "object" && value !== null && "body" in value;
+}
+
+function drawPieces(pieces: PieceView[], { shownPieces: shown, pull, hover, alone }: State): DrawnBody[] {
+  const boxes = pieces.map((piece) => piece.measures.box).filter((box) => box !== null);
+  const middle = [0, 1, 2].map((k) => average(boxes.map((box) => (box.min[k]! + box.max[k]!) / 2)));
+  return pieces.flatMap((piece): DrawnBody[] => {
+    const scrapped = piece.fate.fate === "scrap";
+    const wanted = shown === "both" || (shown === "scrapped") === scrapped;
+    if (!wanted || (alone !== null && alone !== piece.key)) return [];
+    const at = piece.inner ?? piece.centre;
+    return [
+      {
+        id: piece.key,
+        mesh: piece.mesh,
+        look: scrapped && shown !== "scrapped" && hover?.id !== piece.key ? "ghost" : "body",
+        colour: pieceColour(piece.index),
+        solid: piece.measures.closed,
+        faces: [],
+        picked: false,
+        shift: [0, 1, 2].map((k) => pull * 1.2 * (at[k]! - middle[k]!)) as [number, number, number],
+      },
+    ];
+  });
+}
+
+function average(values: number[]): number {
+  return values.length ? values.reduce((sum, value) => sum + value, 0) / values.length : 0;
+}

@@ -1,0 +1,138 @@
+"use client";
+import { useEffect, useRef } from "react";
+import { pack, unpack, viewKey } from "@/core/build";
+import { checkJob } from "@/core/job";
+import type { Evaluation, ViewMesh } from "@/engine/contract";
+import { Cancelled } from "@/engine/host";
+import { api } from "./api";
+import { useJob, useStores, useWorkspace } from "./context";
+import { problemsOf, withDraft } from "./draft";
+import type { WorkspaceStoreApi } from "./workspace-store";
+
+/** A newer request stops an older one that has run for longer than this, ms. */
+const PATIENCE = 1500;
+
+/**
+ * Keeps what is shown in step with the job and the open step: change → document → evaluate → view.
+ * At first what an earlier visit stored is shown, before the kernel has even loaded.
+ */
+export function useEvaluation(): { stop(): void; again(): void } {
+  const { workspace, engines } = useStores();
+  const job = useJob((state) => state.job);
+  const part = useWorkspace((state) => state.part);
+  const editing = useWorkspace((state) => state.editing);
+  const running = useRef<{ abort: AbortController; since: number } | null>(null);
+  const turn = useRef(0);
+  const storedKeys = useRef<{ view: string; keys: string[] } | null>(null);
+  const request = useRef<() => void>(() => {});
+
+  useEffect(() => {
+    const run = () => {
+      const mine = ++turn.current;
+      if (editing && Object.keys(problemsOf(editing.step)).length > 0) return;
+      const draft = editing ? withDraft(job, part, editing) : job;
+      void evaluate(mine, draft);
+    };
+
+    async function evaluate(mine: number, draft: typeof job): Promise<void> {
+      const shown = draft.parts.find((candidate) => candidate.id === part)!;
+      const key = viewKey(draft, shown);
+      if (!editing && workspace.getState().evaluation === null) {
+        const stored = await showStored(key, workspace);
+        if (mine !== turn.current) return;
+        if (stored)
+          storedKeys.current = { view: key, keys: stored.steps.flatMap((step) => (step.key ? [step.key] : [])) };
+      }
+      const old = running.current;
+      if (old) {
+        const left = PATIENCE - (performance.now() - old.since);
+        if (left > 0) await new Promise((resolve) => setTimeout(resolve, Math.min(left, 60)));
+        if (mine !== turn.current) return;
+        if (running.current === old && performance.now() - old.since > PATIENCE) old.abort.abort();
+      }
+      const abort = new AbortController();
+      const entry = { abort, since: performance.now() };
+      running.current = entry;
+      workspace.setState({ engine: { kind: "computing", done: 0, total: shown.steps.length } });
+      try {
+        const { meshes } = workspace.getState();
+        const evaluation = await engines().evaluate(
+          {
+            job: checkJob(JSON.parse(JSON.stringify(draft))),
+            part,
+            known: [...meshes.keys()],
+            storedKeys: storedKeys.current?.keys ?? [],
+            ...(editing ? { upTo: editing.step.id, pieces: editing.step.id } : {}),
+          },
+          ({ done, total }) => {
+            if (mine === turn.current) workspace.setState({ engine: { kind: "computing", done, total } });
+          },
+          abort.signal,
+        );
+        const all = takeMeshes(evaluation, meshes);
+        if (mine !== turn.current) return;
+        workspace.setState({ evaluation, meshes: all, engine: { kind: "idle" } });
+        if (!editing && storedKeys.current?.view !== key)
+          storeView(key, evaluation, all, (keys) => (storedKeys.current = { view: key, keys }));
+      } catch (cause) {
+        if (mine !== turn.current) return;
+        if (cause instanceof Cancelled) workspace.setState({ engine: { kind: "stopped" } });
+        else
+          workspace.setState({
+            engine: { kind: "failed", message: cause instanceof Error ? cause.message : String(cause) },
+          });
+      } finally {
+        if (running.current === entry) running.current = null;
+      }
+    }
+
+    request.current = run;
+    const timer = setTimeout(run, editing ? 120 : 0);
+    return () => clearTimeout(timer);
+  }, [job, part, editing, workspace, engines]);
+
+  return {
+    stop: () => running.current?.abort.abort(),
+    again: () => request.current(),
+  };
+}
+
+/** Adds the new meshes of an evaluation and drops those that nothing shows any more. */
+function takeMeshes(evaluation: Evaluation, before: Map<string, ViewMesh>): Map<string, ViewMesh> {
+  const meshes = new Map<string, ViewMesh>();
+  for (const item of [...evaluation.items, ...(evaluation.before ?? [])]) {
+    if (item.kind === "workplane") continue;
+    const mesh = item.mesh ?? before.get(item.meshId);
+    if (mesh && !meshes.has(item.meshId)) meshes.set(item.meshId, mesh);
+  }
+  return meshes;
+}
+
+async function showStored(key: string, workspace: WorkspaceStoreApi): Promise<Evaluation | null> {
+  const bytes = await api.stored(key);
+  if (!bytes) return null;
+  try {
+    const evaluation = unpack(bytes) as Evaluation;
+    if (workspace.getState().evaluation === null)
+      workspace.setState({ evaluation, meshes: takeMeshes(evaluation, new Map()) });
+    return evaluation;
+  } catch {
+    return null;
+  }
+}
+
+function storeView(
+  key: string,
+  evaluation: Evaluation,
+  meshes: Map<string, ViewMesh>,
+  done: (keys: string[]) => void,
+): void {
+  const whole: Evaluation = {
+    ...evaluation,
+    items: evaluation.items.map((item) =>
+      item.kind === "workplane" ? item : { ...item, mesh: meshes.get(item.meshId)! },
+    ),
+  };
+  const keys = evaluation.steps.flatMap((step) => (step.key ? [step.key] : []));
+  void api.store(key, pack(whole)).then(() => done(keys));
+}

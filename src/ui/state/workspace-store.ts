@@ -1,0 +1,85 @@
+import { createStore } from "zustand/vanilla";
+import type { Step } from "@/core/job";
+import type { Stage } from "@/core/steps";
+import type { Evaluation, ItemView, ViewMesh } from "@/engine/contract";
+import type { Section } from "../viewport/scene";
+
+export type EngineState =
+  | { kind: "starting" }
+  | { kind: "idle" }
+  | { kind: "computing"; done: number; total: number }
+  | { kind: "stopped" }
+  | { kind: "failed"; message: string };
+
+/** The step that is open in the sheet. */
+export interface Editing {
+  step: Step;
+  isNew: boolean;
+}
+
+export interface Hover {
+  id: string;
+  face: number | null;
+}
+
+export type ShownPieces = "kept" | "scrapped" | "both";
+
+/** What the workspace shows and what is open in it; nothing of it is part of the job. */
+export interface WorkspaceStore {
+  part: string;
+  editing: Editing | null;
+  /** The field of the open step that clicks in the view go to. */
+  picking: string | null;
+  evaluation: Evaluation | null;
+  /** Meshes by mesh id, so that an unchanged body is not sent twice. */
+  meshes: Map<string, ViewMesh>;
+  engine: EngineState;
+  hover: Hover | null;
+  selected: string | null;
+  hidden: ReadonlySet<string>;
+  alone: string | null;
+  shownPieces: ShownPieces;
+  /** 0 to 1: how far pieces are pulled apart. */
+  pull: number;
+  section: Section | null;
+  stage: Stage | null;
+  exporting: boolean;
+  set(values: Partial<WorkspaceStore>): void;
+  edit(editing: Editing | null): void;
+  setDraft(values: Record<string, unknown>): void;
+}
+
+export function createWorkspaceStore(part: string) {
+  return createStore<WorkspaceStore>()((set, get) => ({
+    part,
+    editing: null,
+    picking: null,
+    evaluation: null,
+    meshes: new Map(),
+    engine: { kind: "starting" },
+    hover: null,
+    selected: null,
+    hidden: new Set(),
+    alone: null,
+    shownPieces: "both",
+    pull: 0,
+    section: null,
+    stage: null,
+    exporting: false,
+    set: (values) => set(values),
+    edit: (editing) =>
+      set({ editing, picking: null, pull: 0, shownPieces: "both", hover: null, ...(editing ? { stage: null } : {}) }),
+    setDraft(values) {
+      const { editing } = get();
+      if (editing) set({ editing: { ...editing, step: { ...editing.step, ...values } } });
+    },
+  }));
+}
+
+export type WorkspaceStoreApi = ReturnType<typeof createWorkspaceStore>;
+
+/** The items that the open step can pick from; all that is on the bench when none is open. */
+export function pickable(state: Pick<WorkspaceStore, "editing" | "evaluation">): ItemView[] {
+  const { editing, evaluation } = state;
+  return (editing ? (evaluation?.before ?? evaluation?.items) : evaluation?.items) ?? [];
+}

@@ -1,0 +1,183 @@
+import {
+  BufferAttribute,
+  BufferGeometry,
+  Color,
+  DoubleSide,
+  Group,
+  LineBasicMaterial,
+  LineSegments,
+  Mesh,
+  MeshStandardMaterial,
+  type Plane,
+} from "three";
+import { LineMaterial } from "three/addons/lines/LineMaterial.js";
+import { LineSegments2 } from "three/addons/lines/LineSegments2.js";
+import { LineSegmentsGeometry } from "three/addons/lines/LineSegmentsGeometry.js";
+import { computeBoundsTree, disposeBoundsTree } from "three-mesh-bvh";
+import type { ViewMesh } from "@/engine/contract";
+import type { ViewColours } from "./palette";
+
+/** How a thing is drawn. */
+export type Look = "body" | "cutter" | "ghost";
+
+export interface Style {
+  look: Look;
+  colour: string | null;
+  hovered: boolean;
+  picked: boolean;
+}
+
+/** One body or piece in the scene: faces, edges, bold seam lines, and a range that can light up. */
+export class BodyObject {
+  readonly group = new Group();
+  readonly mesh: Mesh<BufferGeometry, MeshStandardMaterial>;
+  private readonly edges: LineSegments<BufferGeometry, LineBasicMaterial>;
+  private readonly seams: LineSegments2 | null;
+  private readonly lit: Mesh<BufferGeometry, MeshStandardMaterial>;
+  private hatch = { value: 0 };
+
+  constructor(
+    readonly id: string,
+    readonly source: ViewMesh,
+  ) {
+    const geometry = new BufferGeometry();
+    geometry.setAttribute("position", new BufferAttribute(source.positions, 3));
+    geometry.setAttribute("normal", new BufferAttribute(source.normals, 3));
+    geometry.setIndex(new BufferAttribute(source.indices.slice(), 1));
+    geometry.computeBoundingSphere();
+    // Keeps the order of triangles, so that a hit can be told to be of a face.
+    computeBoundsTree.call(geometry, { indirect: true } as never);
+    this.mesh = new Mesh(geometry, this.faceMaterial());
+    this.mesh.userData.object = this;
+
+    const [plain, bold] = splitLines(source);
+    const lines = new BufferGeometry();
+    lines.setAttribute("position", new BufferAttribute(plain, 3));
+    this.edges = new LineSegments(lines, new LineBasicMaterial({ transparent: true }));
+    this.seams =
+      bold.length > 0
+        ? new LineSegments2(new LineSegmentsGeometry().setPositions(bold), new LineMaterial({ linewidth: 3 }))
+        : null;
+
+    const litGeometry = new BufferGeometry();
+    litGeometry.setAttribute("position", geometry.getAttribute("position"));
+    litGeometry.setAttribute("normal", geometry.getAttribute("normal"));
+    litGeometry.setIndex(new BufferAttribute(source.indices.slice(), 1));
+    litGeometry.setDrawRange(0, 0);
+    this.lit = new Mesh(
+      litGeometry,
+      new MeshStandardMaterial({
+        side: DoubleSide,
+        roughness: 1,
+        polygonOffset: true,
+        polygonOffsetFactor: -1,
+        polygonOffsetUnits: -1,
+      }),
+    );
+    this.group.add(this.mesh, this.edges, this.lit);
+    if (this.seams) this.group.add(this.seams);
+  }
+
+  private faceMaterial(): MeshStandardMaterial {
+    const material = new MeshStandardMaterial({
+      side: DoubleSide,
+      roughness: 0.85,
+      metalness: 0.05,
+      polygonOffset: true,
+      polygonOffsetFactor: 1,
+      polygonOffsetUnits: 1,
+    });
+    const { hatch } = this;
+    // Cutters are hatched, as a drawing hatches; a cut-open solid shows its inside flat, as a section does.
+    material.onBeforeCompile = (shader) => {
+      shader.uniforms.uHatch = hatch;
+      shader.uniforms.uInside = { value: new Color("#8a7a66") };
+      material.userData.shader = shader;
+      shader.fragmentShader = shader.fragmentShader
+        .replace("#include <common>", "#include <common>\nuniform float uHatch;\nuniform vec3 uInside;")
+        .replace(
+          "#include <dithering_fragment>",
+          `#include <dithering_fragment>
+           float band = fract((gl_FragCoord.x + gl_FragCoord.y) / 9.0);
+           if (uHatch > 0.5 && uHatch < 1.5) gl_FragColor.a *= band < 0.22 ? 1.0 : 0.42;
+           if (uHatch > 1.5 && !gl_FrontFacing) gl_FragColor = vec4(band < 0.2 ? uInside * 0.55 : uInside, gl_FragColor.a);`,
+        );
+    };
+    return material;
+  }
+
+  style({ look, colour, hovered, picked }: Style, colours: ViewColours, clip: Plane[], solid: boolean): void {
+    const { material } = this.mesh;
+    const base = new Color(colour ?? (look === "cutter" ? colours.cutter : colours.body));
+    if (picked) base.lerp(new Color(colours.pick), 0.6);
+    else if (hovered) base.lerp(new Color(colours.pick), 0.35);
+    material.color = base;
+    material.transparent = look !== "body";
+    material.opacity = look === "ghost" ? (hovered ? 0.4 : 0.13) : look === "cutter" ? 0.6 : 1;
+    material.depthWrite = look === "body";
+    this.hatch.value = look === "cutter" ? 1 : clip.length > 0 && solid && look === "body" ? 2 : 0;
+    const shader = material.userData.shader as { uniforms: Record<string, { value: Color }> } | undefined;
+    shader?.uniforms.uInside?.value.set(colour ?? colours.inside);
+    this.edges.material.color.set(colours.edge);
+    this.edges.material.opacity = look === "ghost" ? 0.28 : look === "cutter" ? 0.7 : 0.9;
+    this.lit.material.color.set(colours.pick);
+    if (this.seams) {
+      this.seams.material.color.set(colours.seam);
+      this.seams.visible = look === "body";
+    }
+    for (const part of [material, this.edges.material, this.lit.material, this.seams?.material])
+      if (part) part.clippingPlanes = clip;
+    this.group.renderOrder = look === "body" ? 0 : 1;
+    for (const child of this.group.children) child.renderOrder = this.group.renderOrder;
+  }
+
+  /** Lights up faces, by place. */
+  light(faces: readonly number[]): void {
+    const { faceRanges, indices } = this.source;
+    const total = faces.reduce((sum, face) => sum + (faceRanges[face * 2 + 1] ?? 0), 0);
+    const index = this.lit.geometry.getIndex()!;
+    const target = index.array as Uint32Array;
+    let at = 0;
+    for (const face of faces) {
+      const first = faceRanges[face * 2] ?? 0;
+      const count = faceRanges[face * 2 + 1] ?? 0;
+      target.set(indices.subarray(first, first + count), at);
+      at += count;
+    }
+    index.needsUpdate = true;
+    this.lit.geometry.setDrawRange(0, total);
+  }
+
+  /** The face that a triangle belongs to. */
+  faceOf(triangle: number): number {
+    const { faceRanges } = this.source;
+    const at = triangle * 3;
+    for (let face = 0; face * 2 < faceRanges.length; face++)
+      if (at >= faceRanges[face * 2]! && at < faceRanges[face * 2]! + faceRanges[face * 2 + 1]!) return face;
+    return -1;
+  }
+
+  resize(width: number, height: number): void {
+    this.seams?.material.resolution.set(width, height);
+  }
+
+  dispose(): void {
+    disposeBoundsTree.call(this.mesh.geometry);
+    for (const part of [this.mesh, this.edges, this.lit, this.seams]) {
+      part?.geometry.dispose();
+      part?.material.dispose();
+    }
+  }
+}
+
+/** Segments of ordinary edges and of seam lines. */
+function splitLines({ lines, edgeRanges, seams }: ViewMesh): [Float32Array, Float32Array] {
+  const parts: [number[], number[]] = [[], []];
+  for (let edge = 0; edge * 2 < edgeRanges.length; edge++) {
+    const first = edgeRanges[edge * 2]!;
+    const count = edgeRanges[edge * 2 + 1]!;
+    const into = parts[seams[edge] ? 1 : 0]!;
+    for (let i = first * 3; i < (first + count) * 3; i++) into.push(lines[i]!);
+  }
+  return [new Float32Array(parts[0]), new Float32Array(parts[1])];
+}

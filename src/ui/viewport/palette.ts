@@ -1,0 +1,48 @@
+/**
+ * Colours of pieces: told apart with any kind of colour vision (differences in lightness as well as in hue; after the
+ * set that Okabe and Ito published in 2008, darkened a little for paper). The number on the card says the same.
+ */
+export const PIECE_COLOURS = [
+  "#d98f00",
+  "#4a9fce",
+  "#14866a",
+  "#d6c93a",
+  "#1f5fa8",
+  "#c05a1a",
+  "#b8618e",
+  "#6f7a80",
+] as const;
+
+export const pieceColour = (index: number): string => PIECE_COLOURS[index % PIECE_COLOURS.length]!;
+
+export interface ViewColours {
+  ground: string;
+  body: string;
+  edge: string;
+  seam: string;
+  pick: string;
+  cutter: string;
+  inside: string;
+}
+
+export function viewColours(dark: boolean): ViewColours {
+  return dark
+    ? {
+        ground: "#1b1e21",
+        body: "#8f9499",
+        edge: "#0c0e10",
+        seam: "#ff8a5b",
+        pick: "#8cc3ea",
+        cutter: "#a9b8c4",
+        inside: "#5c4a3e",
+      }
+    : {
+        ground: "#f3f0e8",
+        body: "#c9c4b8",
+        edge: "#2a2d30",
+        seam: "#b93a0c",
+        pick: "#1f5f8b",
+        cutter: "#5d7284",
+        inside: "#8a7a66",
+      };
+}

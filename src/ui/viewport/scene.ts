@@ -1,0 +1,397 @@
+import {
+  AmbientLight,
+  Box3,
+  BufferGeometry,
+  Color,
+  DirectionalLight,
+  DoubleSide,
+  Float32BufferAttribute,
+  Group,
+  LineBasicMaterial,
+  LineLoop,
+  Mesh,
+  MeshBasicMaterial,
+  OrthographicCamera,
+  Plane,
+  PlaneGeometry,
+  Quaternion,
+  Raycaster,
+  Scene,
+  Sphere,
+  Vector2,
+  Vector3,
+  WebGLRenderer,
+} from "three";
+import { OrbitControls } from "three/addons/controls/OrbitControls.js";
+import { acceleratedRaycast } from "three-mesh-bvh";
+import type { ViewMesh } from "@/engine/contract";
+import { BodyObject, type Look } from "./body-object";
+import { type ViewColours, viewColours } from "./palette";
+
+Mesh.prototype.raycast = acceleratedRaycast;
+
+/** A body or piece to draw. */
+export interface DrawnBody {
+  id: string;
+  mesh: ViewMesh;
+  look: Look;
+  colour: string | null;
+  /** Whether it is closed, so that a cut shows its inside. */
+  solid: boolean;
+  /** Lit faces, by place. */
+  faces: number[];
+  picked: boolean;
+  /** How pulling apart moves it, mm. */
+  shift: [number, number, number];
+}
+
+export interface DrawnPlane {
+  id: string;
+  origin: readonly [number, number, number];
+  normal: readonly [number, number, number];
+  picked: boolean;
+}
+
+export interface Section {
+  axis: "x" | "y" | "z";
+  /** 0 to 1 across what is shown. */
+  at: number;
+  flip: boolean;
+}
+
+export interface Drawing {
+  bodies: DrawnBody[];
+  planes: DrawnPlane[];
+  hovered: string | null;
+  hoveredFace: number | null;
+  section: Section | null;
+  dark: boolean;
+  /** A place to mark, as where a cutter stops short. */
+  mark: readonly [number, number, number] | null;
+}
+
+export interface Hit {
+  id: string;
+  face: number | null;
+}
+
+export const STANDARD_VIEWS = {
+  corner: [1, -1.35, 0.95],
+  front: [0, -1, 0],
+  back: [0, 1, 0],
+  left: [-1, 0, 0],
+  right: [1, 0, 0],
+  top: [0, 0, 1],
+  below: [0, 0, -1],
+} as const;
+export type StandardView = keyof typeof STANDARD_VIEWS;
+
+/** The view: draws when something changed, and tells what is under the pointer. Knows nothing of React. */
+export class ViewScene {
+  private readonly renderer: WebGLRenderer;
+  private readonly scene = new Scene();
+  private readonly camera = new OrthographicCamera(-100, 100, 100, -100, -10_000, 10_000);
+  private readonly controls: OrbitControls;
+  private readonly objects = new Map<string, BodyObject>();
+  private readonly planes = new Map<string, Group>();
+  private readonly light = new DirectionalLight(0xffffff, 2.1);
+  private readonly clip = new Plane();
+  private readonly marker: Group;
+  private drawing: Drawing | null = null;
+  private colours: ViewColours = viewColours(false);
+  private pending = false;
+  private size = { width: 1, height: 1 };
+  private fitted = false;
+
+  constructor(private readonly canvas: HTMLCanvasElement) {
+    this.renderer = new WebGLRenderer({ canvas, antialias: true });
+    this.renderer.localClippingEnabled = true;
+    this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
+    this.camera.up.set(0, 0, 1);
+    this.camera.position.set(...STANDARD_VIEWS.corner).multiplyScalar(500);
+    this.controls = new OrbitControls(this.camera, canvas);
+    this.controls.enableDamping = false;
+    this.controls.zoomToCursor = true;
+    this.controls.addEventListener("change", () => this.render());
+    this.scene.add(new AmbientLight(0xffffff, 1.15), this.light, this.light.target);
+    this.marker = makeMarker();
+    this.scene.add(this.marker);
+  }
+
+  draw(drawing: Drawing): void {
+    const before = this.drawing;
+    this.drawing = drawing;
+    this.colours = viewColours(drawing.dark);
+    this.scene.background = new Color(this.colours.ground);
+    const wanted = new Map(drawing.bodies.map((body) => [body.id, body] as const));
+    for (const [id, object] of this.objects)
+      if (wanted.get(id)?.mesh !== object.source) {
+        this.scene.remove(object.group);
+        object.dispose();
+        this.objects.delete(id);
+      }
+    for (const body of drawing.bodies)
+      if (!this.objects.has(body.id)) {
+        const object = new BodyObject(body.id, body.mesh);
+        object.resize(this.size.width, this.size.height);
+        this.objects.set(body.id, object);
+        this.scene.add(object.group);
+      }
+    for (const body of drawing.bodies) this.objects.get(body.id)!.group.position.set(...body.shift);
+    const clip = this.sectionPlanes(drawing.section);
+    for (const body of drawing.bodies) {
+      const object = this.objects.get(body.id)!;
+      const hovered = drawing.hovered === body.id;
+      object.style(
+        { look: body.look, colour: body.colour, picked: body.picked, hovered: hovered && drawing.hoveredFace === null },
+        this.colours,
+        clip,
+        body.solid,
+      );
+      object.light(
+        hovered && drawing.hoveredFace !== null ? [...new Set([...body.faces, drawing.hoveredFace])] : body.faces,
+      );
+    }
+    this.drawPlanes(drawing);
+    this.marker.visible = drawing.mark !== null;
+    if (drawing.mark) this.marker.position.set(...(drawing.mark as [number, number, number]));
+    if (!this.fitted && drawing.bodies.length > 0) {
+      this.fitted = true;
+      this.fit();
+    }
+    if (before !== drawing) this.render();
+  }
+
+  private sectionPlanes(section: Section | null): Plane[] {
+    if (!section) return [];
+    const box = this.bounds();
+    const axis = new Vector3(section.axis === "x" ? 1 : 0, section.axis === "y" ? 1 : 0, section.axis === "z" ? 1 : 0);
+    const low = box.min.dot(axis);
+    const high = box.max.dot(axis);
+    const at = low + (high - low) * section.at;
+    const sign = section.flip ? 1 : -1;
+    this.clip.set(axis.multiplyScalar(sign), -sign * at);
+    return [this.clip];
+  }
+
+  private drawPlanes(drawing: Drawing): void {
+    for (const group of this.planes.values()) {
+      this.scene.remove(group);
+      group.traverse((child) => {
+        if (child instanceof Mesh || child instanceof LineLoop) {
+          child.geometry.dispose();
+          child.material.dispose();
+        }
+      });
+    }
+    this.planes.clear();
+    const sphere = this.bounds().getBoundingSphere(new Sphere());
+    const half = Math.max(sphere.radius, 20) * 1.08;
+    for (const plane of drawing.planes) {
+      const group = makePlane(
+        half,
+        plane.picked || drawing.hovered === plane.id ? this.colours.pick : this.colours.cutter,
+      );
+      const normal = new Vector3(...plane.normal);
+      const height = normal.dot(sphere.center.clone().sub(new Vector3(...plane.origin)));
+      group.position.copy(sphere.center).addScaledVector(normal, -height);
+      group.quaternion.copy(new Quaternion().setFromUnitVectors(new Vector3(0, 0, 1), normal));
+      group.userData.id = plane.id;
+      this.planes.set(plane.id, group);
+      this.scene.add(group);
+    }
+  }
+
+  private bounds(): Box3 {
+    const box = new Box3();
+    for (const object of this.objects.values()) {
+      object.mesh.geometry.computeBoundingBox();
+      box.union(object.mesh.geometry.boundingBox!.clone().translate(object.group.position));
+    }
+    return box.isEmpty() ? new Box3(new Vector3(-50, -50, -50), new Vector3(50, 50, 50)) : box;
+  }
+
+  /** Puts everything into the view, turned as it is. */
+  fit(): void {
+    const sphere = this.bounds().getBoundingSphere(new Sphere());
+    const direction = this.camera.position.clone().sub(this.controls.target).normalize();
+    this.controls.target.copy(sphere.center);
+    this.camera.position.copy(sphere.center).addScaledVector(direction, sphere.radius * 4);
+    const { width, height } = this.size;
+    this.camera.zoom = Math.min(width, height) / (2 * Math.max(sphere.radius, 1e-3) * 1.08);
+    this.camera.near = -sphere.radius * 40;
+    this.camera.far = sphere.radius * 80;
+    this.camera.updateProjectionMatrix();
+    this.controls.update();
+    this.render();
+  }
+
+  look(view: StandardView): void {
+    const direction = new Vector3(...STANDARD_VIEWS[view]).normalize();
+    // Straight up or down has no "up" of its own: lean by a hair, so that north is up.
+    if (Math.abs(direction.z) > 0.999) direction.y -= 1e-4;
+    this.camera.position.copy(this.controls.target).addScaledVector(direction, 500);
+    this.controls.update();
+    this.fit();
+  }
+
+  /** Turns by an angle about the upright and the sideways axis, radians: for keys. */
+  turn(sideways: number, upwards: number): void {
+    const offset = this.camera.position.clone().sub(this.controls.target);
+    const up = new Vector3(0, 0, 1);
+    offset.applyAxisAngle(up, sideways);
+    const right = new Vector3().crossVectors(up, offset).normalize();
+    const tilted = offset.clone().applyAxisAngle(right, upwards);
+    if (Math.abs(tilted.clone().normalize().z) < 0.9995) offset.copy(tilted);
+    this.camera.position.copy(this.controls.target).add(offset);
+    this.controls.update();
+    this.render();
+  }
+
+  zoom(factor: number): void {
+    this.camera.zoom *= factor;
+    this.camera.updateProjectionMatrix();
+    this.render();
+  }
+
+  /** Moves the view by a share of its width and height. */
+  pan(x: number, y: number): void {
+    const right = new Vector3().setFromMatrixColumn(this.camera.matrix, 0);
+    const up = new Vector3().setFromMatrixColumn(this.camera.matrix, 1);
+    const shift = right
+      .multiplyScalar((x * this.size.width) / this.camera.zoom)
+      .addScaledVector(up, (y * this.size.height) / this.camera.zoom);
+    this.camera.position.add(shift);
+    this.controls.target.add(shift);
+    this.controls.update();
+    this.render();
+  }
+
+  resize(width: number, height: number): void {
+    this.size = { width: Math.max(1, width), height: Math.max(1, height) };
+    this.renderer.setSize(this.size.width, this.size.height, false);
+    this.camera.left = -this.size.width / 2;
+    this.camera.right = this.size.width / 2;
+    this.camera.top = this.size.height / 2;
+    this.camera.bottom = -this.size.height / 2;
+    this.camera.updateProjectionMatrix();
+    for (const object of this.objects.values()) object.resize(this.size.width, this.size.height);
+    this.render();
+  }
+
+  /** What lies under a point of the canvas, in pixels from its corner: the nearest that is not cut away or ghosted. */
+  hit(x: number, y: number, ghosts: boolean): Hit | null {
+    const pointer = new Vector2((x / this.size.width) * 2 - 1, 1 - (y / this.size.height) * 2);
+    const ray = new Raycaster();
+    ray.setFromCamera(pointer, this.camera);
+    const looks = new Map(this.drawing?.bodies.map((body) => [body.id, body.look] as const));
+    const meshes = [...this.objects.values()]
+      .filter((object) => ghosts || looks.get(object.id) !== "ghost")
+      .map((object) => object.mesh);
+    const cut = this.drawing?.section ? this.clip : null;
+    const hits = ray.intersectObjects(meshes, false).filter((entry) => !cut || cut.distanceToPoint(entry.point) >= 0);
+    const first = hits[0];
+    const planeHit = ray.intersectObjects(
+      [...this.planes.values()].flatMap((group) => group.children.filter((child) => child instanceof Mesh)),
+      false,
+    )[0];
+    if (first) {
+      const object = first.object.userData.object as BodyObject;
+      return { id: object.id, face: object.faceOf(first.faceIndex ?? -1) };
+    }
+    return planeHit ? { id: planeHit.object.parent!.userData.id as string, face: null } : null;
+  }
+
+  /** Where the middle of an item lies on the canvas, in pixels; for tests and for hints. */
+  project(point: readonly [number, number, number]): { x: number; y: number } {
+    const v = new Vector3(...(point as [number, number, number])).project(this.camera);
+    return { x: ((v.x + 1) / 2) * this.size.width, y: ((1 - v.y) / 2) * this.size.height };
+  }
+
+  private render(): void {
+    if (this.pending) return;
+    this.pending = true;
+    requestAnimationFrame(() => {
+      this.pending = false;
+      const offset = this.camera.position.clone().sub(this.controls.target);
+      const side = new Vector3().crossVectors(this.camera.up, offset).multiplyScalar(0.35);
+      this.light.position
+        .copy(this.camera.position)
+        .add(side)
+        .addScaledVector(this.camera.up, offset.length() * 0.4);
+      this.light.target.position.copy(this.controls.target);
+      this.marker.scale.setScalar(9 / this.camera.zoom);
+      this.marker.quaternion.copy(this.camera.quaternion);
+      this.renderer.render(this.scene, this.camera);
+      this.canvas.dataset.frames = String(Number(this.canvas.dataset.frames ?? 0) + 1);
+    });
+  }
+
+  dispose(): void {
+    this.controls.dispose();
+    for (const object of this.objects.values()) object.dispose();
+    this.renderer.dispose();
+  }
+}
+
+/** A workplane's square, its rim, and a short line to its front. Sized for the eye only. */
+function makePlane(half: number, colour: string): Group {
+  const group = new Group();
+  const square = new Mesh(
+    new PlaneGeometry(2 * half, 2 * half),
+    new MeshBasicMaterial({ color: colour, transparent: true, opacity: 0.13, side: DoubleSide, depthWrite: false }),
+  );
+  square.renderOrder = 2;
+  const rim = new LineLoop(
+    loopGeometry([
+      [-half, -half, 0],
+      [half, -half, 0],
+      [half, half, 0],
+      [-half, half, 0],
+    ]),
+    new LineBasicMaterial({ color: colour }),
+  );
+  const arrow = new LineLoop(
+    loopGeometry([
+      [-half, -half, 0],
+      [-half, -half, half * 0.16],
+    ]),
+    new LineBasicMaterial({ color: colour }),
+  );
+  group.add(square, rim, arrow);
+  return group;
+}
+
+/** A ring with a cross: "here". */
+function makeMarker(): Group {
+  const group = new Group();
+  const material = new LineBasicMaterial({ color: "#a11b1b", depthTest: false });
+  const ring = Array.from({ length: 24 }, (_, i): [number, number, number] => [
+    Math.cos((i * Math.PI) / 12),
+    Math.sin((i * Math.PI) / 12),
+    0,
+  ]);
+  for (const loop of [
+    ring,
+    [
+      [-1.5, 0, 0],
+      [1.5, 0, 0],
+    ],
+    [
+      [0, -1.5, 0],
+      [0, 1.5, 0],
+    ],
+  ] as [number, number, number][][]) {
+    const line = new LineLoop(loopGeometry(loop), material);
+    line.renderOrder = 10;
+    group.add(line);
+  }
+  group.visible = false;
+  return group;
+}
+
+function loopGeometry(points: [number, number, number][]): BufferGeometry {
+  const geometry = new BufferGeometry();
+  geometry.setAttribute("position", new Float32BufferAttribute(points.flat(), 3));
+  return geometry;
+}

@@ -1,0 +1,92 @@
+"use client";
+import { useMemo } from "react";
+import { edits, freshStepId, type Step } from "@/core/job";
+import { stepType } from "@/core/steps";
+import { useStores } from "../state/context";
+import { newStep, problemsOf } from "../state/draft";
+
+/** What a person can do in the workspace, in one place for buttons, keys and menus. */
+export function useActions() {
+  const { job, workspace } = useStores();
+  return useMemo(() => {
+    const part = () => {
+      const { job: document } = job.store.getState();
+      return document.parts.find((candidate) => candidate.id === workspace.getState().part) ?? document.parts[0]!;
+    };
+    const { editPart } = job.store.getState();
+    const nameOf = (step: Step) => step.name ?? stepType(step.type)?.words.label ?? step.type;
+    return {
+      /** Opens a new step in the sheet; it joins the job only when it is kept. */
+      begin(type: string, values: Record<string, unknown>) {
+        const state = workspace.getState();
+        const step = newStep(freshStepId(part()), type, values);
+        const bodies = stepType(type)?.fields.find((field) => field.kind === "bodies");
+        const chosen = state.evaluation?.items.find((item) => item.id === state.selected);
+        if (bodies && chosen && bodies.kind === "bodies" && bodies.accepts.includes(chosen.kind) && !bodies.when)
+          step[bodies.key] = [chosen.id];
+        state.edit({ step, isNew: true });
+      },
+      open(id: string) {
+        const step = part().steps.find((candidate) => candidate.id === id);
+        if (step) workspace.getState().edit({ step: structuredClone(step), isNew: false });
+      },
+      canKeep(): boolean {
+        const { editing } = workspace.getState();
+        return editing !== null && Object.keys(problemsOf(editing.step)).length === 0;
+      },
+      /** Writes the open step into the job. */
+      keep() {
+        const { editing, edit } = workspace.getState();
+        if (!editing || Object.keys(problemsOf(editing.step)).length > 0) return;
+        const { step, isNew } = editing;
+        if (isNew) editPart(part().id, `Add ${nameOf(step)}`, (draft) => edits.addStep(draft, step));
+        else editPart(part().id, `Change ${nameOf(step)}`, (draft) => edits.setStep(draft, step.id, step));
+        edit(null);
+      },
+      leave() {
+        workspace.getState().edit(null);
+      },
+      remove(step: Step) {
+        editPart(part().id, `Delete ${nameOf(step)}`, (draft) => edits.removeStep(draft, step.id));
+        if (workspace.getState().editing?.step.id === step.id) workspace.getState().edit(null);
+      },
+      move(step: Step, to: number) {
+        editPart(part().id, `Move ${nameOf(step)}`, (draft) => edits.moveStep(draft, step.id, to));
+      },
+      hold(id: string | null) {
+        editPart(part().id, id === null ? "Build to the end" : "Move the hold point", (draft) =>
+          edits.setHold(draft, id),
+        );
+      },
+      suppress(step: Step, suppressed: boolean) {
+        editPart(part().id, `${suppressed ? "Leave out" : "Put back"} ${nameOf(step)}`, (draft) =>
+          edits.suppress(draft, step.id, suppressed),
+        );
+      },
+      renameStep(step: Step, name: string) {
+        editPart(part().id, `Rename ${nameOf(step)}`, (draft) => edits.renameStep(draft, step.id, name));
+      },
+      renameBody(id: string, name: string) {
+        editPart(part().id, `Rename a body to ${name || "its own name"}`, (draft) => edits.renameBody(draft, id, name));
+      },
+      /** Sets fields of a step as a repair says: a value, or an amount to add to a length. */
+      repair(id: string, set: Record<string, unknown>, label: string) {
+        editPart(part().id, label, (draft) => {
+          const step = draft.steps.find((candidate) => candidate.id === id);
+          if (step) Object.assign(step, repaired(step, set));
+        });
+      },
+    };
+  }, [job, workspace]);
+}
+
+function repaired(step: Step, set: Record<string, unknown>): Record<string, unknown> {
+  return Object.fromEntries(
+    Object.entries(set).map(([key, value]) => {
+      const amount = (value as { add?: number } | null)?.add;
+      if (typeof amount !== "number") return [key, value];
+      const resolved = stepType(step.type)?.resolved(step as never) as Record<string, number> | undefined;
+      return [key, (resolved?.[key] ?? 0) + amount];
+    }),
+  );
+}

@@ -1,0 +1,139 @@
+"use client";
+import { Eye, EyeOff, Focus } from "lucide-react";
+import { useState } from "react";
+import { formatArea, formatVolume } from "@/core/units";
+import type { ItemView } from "@/engine/contract";
+import { IconButton } from "../controls/controls";
+import { Mark } from "../marks/marks";
+import { useJob, useWorkspace } from "../state/context";
+import { viewColours } from "../viewport/palette";
+import { useActions } from "./actions";
+import { RenameBox } from "./build-sheet";
+import { useTheme } from "./theme";
+import { Thumbnail } from "./thumbnail";
+
+/** The strip of cards, one for each body on the bench. */
+export function Bench() {
+  const items = useWorkspace((state) => state.evaluation?.items);
+  const starting = useWorkspace(
+    (state) => state.engine.kind === "starting" || (state.engine.kind === "computing" && !state.evaluation),
+  );
+  return (
+    <section
+      aria-label="Bench"
+      className="flex h-[112px] items-stretch gap-2 overflow-x-auto border-t border-line bg-paper p-2"
+    >
+      {items?.map((item) => (
+        <BodyCard key={item.id} item={item} />
+      ))}
+      {items?.length === 0 ? (
+        <p className="self-center px-2 text-soft">The bench is empty: nothing is built yet.</p>
+      ) : null}
+      {!items && starting ? <p className="self-center px-2 text-soft">Getting the bench ready…</p> : null}
+    </section>
+  );
+}
+
+function BodyCard({ item }: { item: ItemView }) {
+  const unit = useJob((state) => state.job.units);
+  const mesh = useWorkspace((state) => (item.kind === "workplane" ? undefined : state.meshes.get(item.meshId)));
+  const hovered = useWorkspace((state) => state.hover?.id === item.id);
+  const selected = useWorkspace((state) => state.selected === item.id);
+  const hidden = useWorkspace((state) => (state.alone !== null ? state.alone !== item.id : state.hidden.has(item.id)));
+  const hiddenSet = useWorkspace((state) => state.hidden);
+  const alone = useWorkspace((state) => state.alone);
+  const set = useWorkspace((state) => state.set);
+  const { renameBody } = useActions();
+  const { dark } = useTheme();
+  const [renaming, setRenaming] = useState(false);
+  const open = item.kind !== "workplane" && !item.measures.closed;
+  const size =
+    item.kind === "workplane"
+      ? "endless"
+      : item.measures.volume !== null
+        ? formatVolume(item.measures.volume, unit)
+        : formatArea(item.measures.area, unit);
+  return (
+    <article
+      aria-label={item.name}
+      data-body={item.id}
+      onPointerEnter={() => set({ hover: { id: item.id, face: null } })}
+      onPointerLeave={() => set({ hover: null })}
+      className={`flex w-[228px] shrink-0 gap-2 rounded border bg-sheet p-2 ${selected ? "border-ink" : "border-line"} ${hovered ? "bg-pick-wash" : ""}`}
+    >
+      <button
+        type="button"
+        aria-pressed={selected}
+        aria-label={`Select ${item.name}`}
+        onClick={() => set({ selected: selected ? null : item.id })}
+        className="self-start rounded"
+      >
+        {item.kind === "workplane" ? (
+          <span className="grid size-[44px] place-items-center rounded-sm bg-well">
+            <Mark name="workplane" width={26} height={26} />
+          </span>
+        ) : (
+          <Thumbnail mesh={mesh} colour={viewColours(dark).body} />
+        )}
+      </button>
+      <div className="min-w-0 grow">
+        {renaming ? (
+          <RenameBox
+            value={item.name}
+            placeholder={item.name}
+            onDone={(name) => {
+              setRenaming(false);
+              if (name !== null) renameBody(item.id, name);
+            }}
+          />
+        ) : (
+          <button
+            type="button"
+            title="Rename"
+            onClick={() => setRenaming(true)}
+            className="block max-w-full truncate rounded text-left font-medium hover:underline"
+          >
+            {item.name}
+          </button>
+        )}
+        <p className="num truncate">{size}</p>
+        <p
+          className={`flex items-center gap-1 text-[13px] ${open && item.kind === "solid" ? "text-bad" : "text-soft"}`}
+        >
+          <Mark name={item.kind} />
+          {item.kind === "workplane"
+            ? "workplane"
+            : item.kind === "solid"
+              ? open
+                ? "solid, not closed"
+                : "solid, closed"
+              : open
+                ? "sheet, open"
+                : "sheet, closed"}
+        </p>
+        <div className="-ml-1.5 flex">
+          <IconButton
+            label={hidden ? `Show ${item.name}` : `Hide ${item.name}`}
+            className="size-6!"
+            onClick={() => {
+              const next = new Set(hiddenSet);
+              if (next.has(item.id)) next.delete(item.id);
+              else if (alone === null) next.add(item.id);
+              set({ hidden: next, alone: null });
+            }}
+          >
+            {hidden ? <EyeOff size={15} aria-hidden /> : <Eye size={15} aria-hidden />}
+          </IconButton>
+          <IconButton
+            label={`Show ${item.name} alone`}
+            aria-pressed={alone === item.id}
+            className="size-6!"
+            onClick={() => set({ alone: alone === item.id ? null : item.id })}
+          >
+            <Focus size={15} aria-hidden />
+          </IconButton>
+        </div>
+      </div>
+    </article>
+  );
+}

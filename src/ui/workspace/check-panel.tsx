@@ -1,0 +1,94 @@
+"use client";
+import { formatArea, formatLength, formatVolume, type LengthUnit } from "@/core/units";
+import type { BodyView } from "@/engine/contract";
+import { Button } from "../controls/controls";
+import { describeFace } from "../forms/item-fields";
+import { useJob, useWorkspace } from "../state/context";
+
+/** Measures of the selected body: what it holds, how large it is, whether it is closed, and of what faces it is made. */
+export function CheckPanel() {
+  const stage = useWorkspace((state) => state.stage);
+  const selected = useWorkspace((state) => state.selected);
+  const items = useWorkspace((state) => state.evaluation?.items);
+  const editing = useWorkspace((state) => state.editing);
+  const set = useWorkspace((state) => state.set);
+  const unit = useJob((state) => state.job.units);
+  const body = items?.find((item): item is BodyView => item.id === selected && item.kind !== "workplane");
+  if (editing || (stage !== "check" && !body)) return null;
+  return (
+    <section
+      aria-label="Check"
+      className="absolute bottom-2 left-2 z-10 flex max-h-[70%] w-72 flex-col rounded border border-line bg-sheet/95"
+    >
+      <div className="flex items-center justify-between border-b border-line px-3 py-1">
+        <h2 className="truncate font-semibold">{body ? body.name : "Check"}</h2>
+        <Button small tone="quiet" onClick={() => set({ selected: null, stage: stage === "check" ? null : stage })}>
+          Close
+        </Button>
+      </div>
+      {body ? (
+        <Facts body={body} unit={unit} />
+      ) : (
+        <p className="p-3 text-soft">Click a body in the view or on the bench to measure it.</p>
+      )}
+    </section>
+  );
+}
+
+function Facts({ body, unit }: { body: BodyView; unit: LengthUnit }) {
+  const set = useWorkspace((state) => state.set);
+  const { volume, area, closed, openEdges, box } = body.measures;
+  const lines: [string, string][] = [
+    ["Volume", volume === null ? "none: a sheet" : formatVolume(volume, unit)],
+    ["Area", formatArea(area, unit)],
+    ...(box
+      ? ([["Size", [0, 1, 2].map((k) => formatLength(box.max[k]! - box.min[k]!, unit)).join(" × ")]] as [
+          string,
+          string,
+        ][])
+      : []),
+    ["Skin", closed ? "closed" : `open: ${openEdges.length} ${openEdges.length === 1 ? "edge" : "edges"}`],
+  ];
+  return (
+    <div className="min-h-0 overflow-auto px-3 py-2">
+      <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
+        {lines.map(([term, text]) => (
+          <div key={term} className="contents">
+            <dt className="text-[13px] text-soft">{term}</dt>
+            <dd className="num text-right">{text}</dd>
+          </div>
+        ))}
+      </dl>
+      {openEdges.length > 0 ? (
+        <details className="mt-2">
+          <summary className="cursor-pointer text-[13px] text-soft">Where it is open</summary>
+          <ol className="mt-1 list-decimal pl-5">
+            {openEdges.slice(0, 50).map((edge) => (
+              <li key={edge.at.join()} className="num">
+                {edge.at.map((value) => formatLength(value, unit).replace(/ \w+$/, "")).join(", ")};{" "}
+                {formatLength(edge.length, unit)} long
+              </li>
+            ))}
+          </ol>
+        </details>
+      ) : null}
+      <details className="mt-2">
+        <summary className="cursor-pointer text-[13px] text-soft">
+          Faces (<span className="num">{body.faces.length}</span>)
+        </summary>
+        <ul className="mt-1">
+          {body.faces.map((face, at) => (
+            <li
+              key={face.name}
+              className="truncate rounded px-1 hover:bg-pick-wash"
+              onPointerEnter={() => set({ hover: { id: body.id, face: at } })}
+              onPointerLeave={() => set({ hover: null })}
+            >
+              {describeFace(face, unit)}
+            </li>
+          ))}
+        </ul>
+      </details>
+    </div>
+  );
+}

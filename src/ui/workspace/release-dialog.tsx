@@ -1,0 +1,146 @@
+"use client";
+import { Dialog } from "radix-ui";
+import { useEffect, useState } from "react";
+import { checkJob } from "@/core/job";
+import { formatLength, parseLength } from "@/core/units";
+import { Button, Choice } from "../controls/controls";
+import { ItemList } from "../forms/item-fields";
+import { QuantityInput } from "../forms/quantity-input";
+import { useJob, usePart, useStores, useWorkspace } from "../state/context";
+
+type Format = "step" | "stl";
+
+/** Sends bodies out: exact as STEP, or as triangles within a tolerance that the file's user has to live with. */
+export function ReleaseDialog() {
+  const open = useWorkspace((state) => state.exporting);
+  const set = useWorkspace((state) => state.set);
+  return (
+    <Dialog.Root open={open} onOpenChange={(exporting) => set({ exporting })}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/35" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 z-50 w-[440px] -translate-x-1/2 -translate-y-1/2 rounded border border-ink bg-sheet p-5"
+        >
+          <Dialog.Title className="mb-3 text-[17px] font-semibold">Release bodies to a file</Dialog.Title>
+          <ReleaseForm />
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function ReleaseForm() {
+  const { engines } = useStores();
+  const job = useJob((state) => state.job);
+  const part = usePart();
+  const items = useWorkspace((state) => state.evaluation?.items ?? NONE);
+  const set = useWorkspace((state) => state.set);
+  const [format, setFormat] = useState<Format>("step");
+  const [tolerance, setTolerance] = useState<string | number>(0.05);
+  const [picked, setPicked] = useState<string[]>(() =>
+    items.filter((item) => item.kind === "solid").map((item) => item.id),
+  );
+  const [state, setState] = useState<{ kind: "ready" | "busy" | "done" | "failed"; message: string }>({
+    kind: "ready",
+    message: "",
+  });
+  const bodies = items.filter((item) => item.kind !== "workplane");
+  const usable = format === "stl" ? bodies.filter((item) => item.kind === "solid") : bodies;
+  const chosen = usable.filter((item) => picked.includes(item.id)).map((item) => item.id);
+  useEffect(() => setState({ kind: "ready", message: "" }), [format, picked, tolerance]);
+  const parsed =
+    typeof tolerance === "number" ? { ok: true as const, value: tolerance } : parseLength(tolerance, job.units);
+  const toleranceProblem =
+    !parsed.ok || parsed.value < 0.0005 || parsed.value > 10
+      ? "Give a tolerance between 0.0005 mm and 10 mm."
+      : undefined;
+
+  async function write(): Promise<void> {
+    setState({ kind: "busy", message: "Writing…" });
+    try {
+      const bytes = await engines().release({
+        job: checkJob(JSON.parse(JSON.stringify(job))),
+        part: part.id,
+        bodies: chosen,
+        format,
+        tolerance: parsed.ok ? parsed.value : 0.05,
+      });
+      const name = `${part.name.replace(/[^\p{L}\p{N} _-]+/gu, "").trim() || "part"}.${format}`;
+      const url = URL.createObjectURL(
+        new Blob([bytes as BlobPart], { type: format === "step" ? "model/step" : "model/stl" }),
+      );
+      const link = document.createElement("a");
+      link.href = url;
+      link.download = name;
+      link.click();
+      setTimeout(() => URL.revokeObjectURL(url), 10_000);
+      setState({
+        kind: "done",
+        message: `${name} is written: ${chosen.length} ${chosen.length === 1 ? "body" : "bodies"}, ${Math.ceil(bytes.length / 1024)} KB.`,
+      });
+    } catch (cause) {
+      setState({ kind: "failed", message: cause instanceof Error ? cause.message : "The file could not be written." });
+    }
+  }
+
+  return (
+    <div className="flex flex-col gap-3">
+      <Choice<Format>
+        label="As"
+        value={format}
+        options={[
+          { value: "step", label: "STEP, exact" },
+          { value: "stl", label: "STL, triangles" },
+        ]}
+        onChange={setFormat}
+      />
+      {format === "stl" ? (
+        <QuantityInput
+          label="Largest deviation from the exact body"
+          kind="length"
+          unit={job.units}
+          value={tolerance}
+          problem={toleranceProblem}
+          onChange={setTolerance}
+        />
+      ) : null}
+      <div>
+        <div className="mb-1 text-[13px] text-soft">
+          Bodies <span className="num">({chosen.length})</span>
+        </div>
+        <ItemList
+          items={usable}
+          picked={chosen}
+          onToggle={(id) => setPicked(picked.includes(id) ? picked.filter((other) => other !== id) : [...picked, id])}
+        />
+      </div>
+      <p className="text-[13px] text-soft">
+        {format === "step"
+          ? "In millimetres, each body with its name."
+          : `In millimetres, approximate: within ${parsed.ok ? formatLength(parsed.value, job.units) : "the tolerance"} of the exact bodies. Sheets have no inside and are left out.`}
+      </p>
+      <p
+        role="status"
+        data-release={state.kind}
+        className={`min-h-5 text-[13px] ${state.kind === "failed" ? "text-bad" : "text-soft"}`}
+      >
+        {state.message}
+      </p>
+      <div className="flex justify-end gap-2">
+        <Button onClick={() => set({ exporting: false })}>Close</Button>
+        <Button
+          tone="main"
+          disabled={
+            chosen.length === 0 || state.kind === "busy" || (format === "stl" && toleranceProblem !== undefined)
+          }
+          onClick={() => void write()}
+        >
+          Write the file
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+const NONE: never[] = [];

@@ -1,0 +1,27 @@
+"use client";
+import { useCallback, useSyncExternalStore } from "react";
+
+function subscribe(changed: () => void): () => void {
+  const observer = new MutationObserver(changed);
+  observer.observe(document.documentElement, { attributes: true, attributeFilter: ["data-theme"] });
+  return () => observer.disconnect();
+}
+
+/** Light as paper or dark as graphite; the choice stays in this browser. */
+export function useTheme(): { dark: boolean; toggle(): void } {
+  const dark = useSyncExternalStore(
+    subscribe,
+    () => document.documentElement.dataset.theme === "dark",
+    () => false,
+  );
+  const toggle = useCallback(() => {
+    const next = document.documentElement.dataset.theme === "dark" ? "light" : "dark";
+    document.documentElement.dataset.theme = next;
+    try {
+      localStorage.setItem("bold-seam:theme", next);
+    } catch {
+      // The choice holds for this page.
+    }
+  }, []);
+  return { dark, toggle };
+}

@@ -1,0 +1,54 @@
+import type { PRESETS } from "@/core/seam";
+import { STAGES, STEP_TYPES, type Stage } from "@/core/steps";
+
+/** Something a stage offers: a step to add, with values to begin with. */
+export interface Tool {
+  id: string;
+  label: string;
+  line: string;
+  type: string;
+  values: Record<string, unknown>;
+}
+
+const PRESET_WORDS: Record<(typeof PRESETS)[number], [string, string]> = {
+  split: ["Split", "Divide stock into pieces and keep them all"],
+  trim: ["Trim", "Cut off what lies on one side of the cutters"],
+  subtract: ["Subtract", "Hollow stock out with other solids"],
+  union: ["Union", "Make several solids one"],
+  intersect: ["Intersect", "Keep what solids have in common"],
+};
+
+const STAGE_WORDS: Record<Stage, string> = {
+  draw: "Draw",
+  shape: "Shape",
+  sheets: "Sheets",
+  seam: "Seam",
+  fit: "Fit",
+  tube: "Tube",
+  mould: "Mould",
+  check: "Check",
+  release: "Release",
+};
+
+function toolsOf(stage: Stage): Tool[] {
+  if (stage === "seam")
+    return (["split", "trim", "subtract", "union", "intersect"] as const).map((preset) => ({
+      id: `seam-${preset}`,
+      label: PRESET_WORDS[preset][0],
+      line: PRESET_WORDS[preset][1],
+      type: "seam",
+      values: { preset },
+    }));
+  return STEP_TYPES.filter((step) => step.words.stage === stage).map((step) => ({
+    id: step.type,
+    label: step.words.label,
+    line: step.words.line,
+    type: step.type,
+    values: {},
+  }));
+}
+
+/** The stages in the order of the work, those without tools left out. Check and Release open panels of their own. */
+export const STAGE_LIST = STAGES.map((stage) => ({ stage, label: STAGE_WORDS[stage], tools: toolsOf(stage) })).filter(
+  ({ stage, tools }) => tools.length > 0 || stage === "check" || stage === "release",
+);

@@ -1,0 +1,87 @@
+"use client";
+import { Maximize, Minus, Plus, Scissors } from "lucide-react";
+import { Choice, IconButton, Range, Toggle } from "../controls/controls";
+import { useWorkspace } from "../state/context";
+import type { StandardView, ViewScene } from "../viewport/scene";
+
+const VIEWS: [StandardView, string][] = [
+  ["corner", "Corner"],
+  ["front", "Front"],
+  ["right", "Right"],
+  ["top", "Top"],
+  ["left", "Left"],
+  ["back", "Back"],
+  ["below", "Below"],
+];
+
+/** Ways to look: standard views, zoom, fit, and the section plane. */
+export function ViewBar({ scene }: { scene: ViewScene | null }) {
+  const section = useWorkspace((state) => state.section);
+  const set = useWorkspace((state) => state.set);
+  return (
+    <div className="pointer-events-none absolute inset-x-0 top-0 flex items-start justify-end gap-2 p-2">
+      {section ? (
+        <fieldset className="pointer-events-auto flex w-56 flex-col gap-1.5 rounded border border-line bg-sheet/95 p-2">
+          <legend className="sr-only">Section</legend>
+          <Choice
+            small
+            hideLabel
+            label="Section across"
+            value={section.axis}
+            options={(["x", "y", "z"] as const).map((value) => ({ value, label: `Across ${value.toUpperCase()}` }))}
+            onChange={(axis) => set({ section: { ...section, axis } })}
+          />
+          <Range
+            label="Section place"
+            value={section.at}
+            onChange={(at) => set({ section: { ...section, at } })}
+            className="w-full"
+          />
+          <Toggle
+            label="Show the other half"
+            value={section.flip}
+            onChange={(flip) => set({ section: { ...section, flip } })}
+          />
+        </fieldset>
+      ) : null}
+      <div
+        role="toolbar"
+        aria-label="View"
+        className="pointer-events-auto flex items-center rounded border border-line bg-sheet/95 p-0.5"
+      >
+        <select
+          aria-label="Standard view"
+          value=""
+          onChange={(event) => scene?.look(event.target.value as StandardView)}
+          className="h-7 rounded bg-transparent px-1.5 hover:bg-well"
+        >
+          <option value="" disabled>
+            Look from
+          </option>
+          {VIEWS.map(([view, label]) => (
+            <option key={view} value={view}>
+              {label}
+            </option>
+          ))}
+        </select>
+        <IconButton label="Zoom in" keys="+" className="size-7!" onClick={() => scene?.zoom(1.25)}>
+          <Plus size={16} aria-hidden />
+        </IconButton>
+        <IconButton label="Zoom out" keys="−" className="size-7!" onClick={() => scene?.zoom(0.8)}>
+          <Minus size={16} aria-hidden />
+        </IconButton>
+        <IconButton label="Fit all" keys="Home" className="size-7!" onClick={() => scene?.fit()}>
+          <Maximize size={16} aria-hidden />
+        </IconButton>
+        <IconButton
+          label="Section"
+          aria-pressed={section !== null}
+          className="size-7!"
+          onClick={() => set({ section: section ? null : { axis: "y", at: 0.5, flip: true } })}
+        >
+          <Scissors size={16} aria-hidden />
+        </IconButton>
+      </div>
+    </div>
+  );
+}

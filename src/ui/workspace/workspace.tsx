@@ -1,0 +1,123 @@
+"use client";
+import { Tooltip } from "radix-ui";
+import { useCallback, useEffect, useMemo, useState } from "react";
+import { useShallow } from "zustand/react/shallow";
+import { startBrowserEngines } from "@/engine/browser/spawn";
+import type { EngineHost } from "@/engine/host";
+import type { JobState } from "../state/api";
+import { StoresProvider, useStores, useWorkspace } from "../state/context";
+import { shownPieces } from "../state/drawing";
+import { createJobStore } from "../state/job-store";
+import { useEvaluation } from "../state/use-evaluation";
+import { createWorkspaceStore } from "../state/workspace-store";
+import type { ViewScene } from "../viewport/scene";
+import { Viewport } from "../viewport/viewport";
+import { useActions } from "./actions";
+import { Bench } from "./bench";
+import { BuildSheet } from "./build-sheet";
+import { CheckPanel } from "./check-panel";
+import { Notices } from "./notices";
+import { PieceTray } from "./piece-tray";
+import { ReleaseDialog } from "./release-dialog";
+import { StageRail } from "./stage-rail";
+import { TopBar } from "./top-bar";
+import { ViewBar } from "./view-bar";
+
+const KERNEL = `/kernel/${process.env.NEXT_PUBLIC_KERNEL_VERSION}`;
+
+/** One job at work: stages on the left, the view, the build sheet on the right, the bench below. */
+export function Workspace({ initial }: { initial: JobState }) {
+  const [stores] = useState(() => {
+    let host: EngineHost | null = null;
+    return {
+      job: createJobStore(initial),
+      workspace: createWorkspaceStore(initial.document.parts[0]!.id),
+      engines: () => {
+        const { origin } = window.location;
+        host ??= startBrowserEngines({
+          kernel: { module: `${origin}${KERNEL}/kernel.js`, wasm: `${origin}${KERNEL}/kernel.wasm` },
+          files: `${origin}/api/files/`,
+          geometry: `${origin}/api/geometry/`,
+        });
+        return host;
+      },
+    };
+  });
+  useEffect(() => {
+    stores.job.resume();
+    return () => stores.job.dispose();
+  }, [stores]);
+  return (
+    <StoresProvider value={stores}>
+      <Tooltip.Provider delayDuration={400}>
+        <Bays />
+      </Tooltip.Provider>
+    </StoresProvider>
+  );
+}
+
+function Bays() {
+  const { stop } = useEvaluation();
+  const [scene, setScene] = useState<ViewScene | null>(null);
+  const takeScene = useCallback((next: ViewScene | null) => setScene(next), []);
+  const pieces = useWorkspace(useShallow((state) => shownPieces(state)));
+  useKeys();
+  useTestHandle(scene);
+  return (
+    <div className="grid h-dvh min-h-[560px] min-w-[960px] grid-rows-[auto_auto_minmax(0,1fr)]">
+      <TopBar stop={stop} />
+      <Notices />
+      <div className="grid min-h-0 grid-cols-[auto_minmax(0,1fr)_auto]">
+        <StageRail />
+        <main className="grid min-h-0 min-w-0 grid-rows-[minmax(0,1fr)_auto]">
+          <div className="relative min-h-0 min-w-0 overflow-hidden">
+            <div className="absolute inset-0">
+              <Viewport onScene={takeScene} />
+            </div>
+            <ViewBar scene={scene} />
+            <CheckPanel />
+          </div>
+          {pieces ? <PieceTray pieces={pieces} /> : <Bench />}
+        </main>
+        <BuildSheet />
+      </div>
+      <ReleaseDialog />
+    </div>
+  );
+}
+
+/** Keys that work anywhere outside of a text box. */
+function useKeys(): void {
+  const { job, workspace } = useStores();
+  const actions = useActions();
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing =
+        event.target instanceof HTMLElement &&
+        event.target.matches("input:not([type=radio]):not([type=file]), textarea, select");
+      const command = event.ctrlKey || event.metaKey;
+      const { editing, picking, exporting } = workspace.getState();
+      if (command && !typing && event.key.toLowerCase() === "z") {
+        event.preventDefault();
+        if (!editing) void (event.shiftKey ? job.store.getState().redo() : job.store.getState().undo());
+      } else if (event.key === "Escape" && !exporting && !event.defaultPrevented) {
+        if (picking !== null) workspace.setState({ picking: null });
+        else if (editing) actions.leave();
+        else workspace.setState({ selected: null, stage: null, alone: null });
+      } else if (command && event.key === "Enter" && editing) actions.keep();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [job, workspace, actions]);
+}
+
+/** Where a point of the model lies on the screen, for the tests that click in the view. */
+function useTestHandle(scene: ViewScene | null): void {
+  const handle = useMemo(
+    () => ({ project: (point: [number, number, number]) => scene?.project(point) ?? null }),
+    [scene],
+  );
+  useEffect(() => {
+    (window as unknown as { boldSeamView?: typeof handle }).boldSeamView = handle;
+  }, [handle]);
+}
