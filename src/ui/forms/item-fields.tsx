@@ -86,10 +86,10 @@ export function BodiesField({
   const toggle = (id: string) => onChange(value.includes(id) ? value.filter((other) => other !== id) : [...value, id]);
   const picked = expand(value, items);
   return (
-    <div>
+    <fieldset aria-label={field.label} className="min-w-0">
       <PickHead field={field} count={picked.length} hint="Pick in the view" />
       <ItemList items={items} picked={picked} onToggle={toggle} />
-    </div>
+    </fieldset>
   );
 }
 
@@ -123,7 +123,7 @@ export function CuttersField({
   const toggle = (id: string) =>
     onChange({ cutters: picked.includes(id) ? picked.filter((other) => other !== id) : [...picked, id] });
   return (
-    <div>
+    <fieldset aria-label={field.label} className="min-w-0">
       <PickHead field={field} count={picked.length} hint="Pick in the view" />
       <ItemList
         items={items}
@@ -155,7 +155,7 @@ export function CuttersField({
           ) : null
         }
       />
-    </div>
+    </fieldset>
   );
 }
 
@@ -221,7 +221,7 @@ export function FacesField({
   const isPicked = (body: BodyView, face: FaceView) =>
     value.some((ref) => ref.body === body.id && ref.face === face.name);
   return (
-    <div>
+    <fieldset aria-label={field.label} className="min-w-0">
       <PickHead field={field} count={value.length} hint="Pick in the view" />
       {value.length > 0 ? (
         <ul className="mb-1 flex flex-col gap-1">
@@ -276,7 +276,7 @@ export function FacesField({
           ))}
         </div>
       </details>
-    </div>
+    </fieldset>
   );
 }
 

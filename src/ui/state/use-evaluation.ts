@@ -65,10 +65,12 @@ export function useEvaluation(): { stop(): void; again(): void } {
             ...(editing ? { upTo: editing.step.id, pieces: editing.step.id } : {}),
           },
           ({ done, total }) => {
-            if (mine === turn.current) workspace.setState({ engine: { kind: "computing", done, total } });
+            // A word of progress may arrive after the result itself: it comes by another way.
+            if (running.current === entry) workspace.setState({ engine: { kind: "computing", done, total } });
           },
           abort.signal,
         );
+        if (running.current === entry) running.current = null;
         const all = takeMeshes(evaluation, meshes);
         if (mine !== turn.current) return;
         workspace.setState({ evaluation, meshes: all, engine: { kind: "idle" } });

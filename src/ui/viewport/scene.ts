@@ -159,7 +159,23 @@ export class ViewScene {
       this.fitted = true;
       this.fit();
     }
+    // Pulling apart never pushes a piece out of sight.
+    if (before && drawing.bodies.some((body) => body.shift.some((value) => value !== 0)) && !this.allInView())
+      this.fit();
     if (before !== drawing) this.render();
+  }
+
+  private allInView(): boolean {
+    this.camera.updateMatrixWorld();
+    const { min, max } = this.bounds();
+    return [min.x, max.x].every((x) =>
+      [min.y, max.y].every((y) =>
+        [min.z, max.z].every((z) => {
+          const point = new Vector3(x, y, z).project(this.camera);
+          return Math.abs(point.x) <= 1 && Math.abs(point.y) <= 1;
+        }),
+      ),
+    );
   }
 
   private sectionPlanes(section: Section | null): Plane[] {

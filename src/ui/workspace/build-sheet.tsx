@@ -295,7 +295,9 @@ export function RenameBox({
 }) {
   const [text, setText] = useState(value || placeholder);
   const box = useRef<HTMLInputElement>(null);
-  useEffect(() => box.current?.select(), []);
+  useEffect(() => {
+    box.current?.select();
+  }, []);
   return (
     <input
       ref={box}
@@ -333,7 +335,9 @@ function OpenStep({ number }: { number: number }) {
   const save = useJob((state) => state.save.kind);
   const { keep, leave } = useActions();
   const top = useRef<HTMLDivElement>(null);
-  useEffect(() => top.current?.scrollIntoView({ block: "nearest" }), []);
+  useEffect(() => {
+    top.current?.scrollIntoView({ block: "nearest" });
+  }, []);
   const type = stepType(editing.step.type);
   const report = evaluation?.steps.find((step) => step.id === editing.step.id);
   const blocked = Object.keys(problemsOf(editing.step)).length > 0;
@@ -372,9 +376,9 @@ function OpenStep({ number }: { number: number }) {
         </div>
         <div className="sticky bottom-0 -mx-3 mt-3 flex items-center gap-2 border-t border-line bg-paper px-3 py-2">
           <Button type="submit" tone="main" disabled={blocked || save === "stale"}>
-            Keep
+            {editing.isNew ? "Add to the sheet" : "Update the step"}
           </Button>
-          <Button onClick={leave}>Leave</Button>
+          <Button onClick={leave}>Discard</Button>
           <span className="text-[13px] text-soft">
             {blocked ? "Mend the marked fields" : computing ? "Building…" : ""}
           </span>

@@ -51,7 +51,7 @@ export function StageRail() {
             ))}
           </ul>
           {editing ? (
-            <p className="border-t border-line px-3 py-2 text-[13px] text-soft">Keep or leave the open step first.</p>
+            <p className="border-t border-line px-3 py-2 text-[13px] text-soft">Add or discard the open step first.</p>
           ) : (
             <div className="border-t border-line p-1.5 text-right">
               <Button small tone="quiet" onClick={() => set({ stage: null })}>

@@ -1,7 +1,6 @@
 "use client";
 import { memo, useEffect, useRef } from "react";
 import type { ViewMesh } from "@/engine/contract";
-import { useTheme } from "./theme";
 
 /** A small picture of a mesh, drawn flat-shaded from the same corner for every card, so that shapes can be compared. */
 export const Thumbnail = memo(function Thumbnail({
@@ -14,15 +13,14 @@ export const Thumbnail = memo(function Thumbnail({
   size?: number;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const { dark } = useTheme();
   useEffect(() => {
     const context = canvas.current?.getContext("2d");
     if (!context || !mesh) return;
     const scale = Math.min(window.devicePixelRatio || 1, 2);
     canvas.current!.width = size * scale;
     canvas.current!.height = size * scale;
-    paint(context, mesh, size * scale, colour, dark);
-  }, [mesh, colour, size, dark]);
+    paint(context, mesh, size * scale, colour);
+  }, [mesh, colour, size]);
   return (
     <canvas ref={canvas} style={{ width: size, height: size }} className="shrink-0 rounded-sm bg-well" aria-hidden />
   );
@@ -38,10 +36,9 @@ const along = (v: ArrayLike<number>, at: number, axis: number[]) =>
 
 function paint(
   context: CanvasRenderingContext2D,
-  { positions, normals, indices, lines }: ViewMesh,
+  { positions, normals, indices }: ViewMesh,
   size: number,
   colour: string,
-  dark: boolean,
 ): void {
   context.clearRect(0, 0, size, size);
   let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity];
@@ -80,13 +77,4 @@ function paint(
     context.fill();
     context.stroke();
   }
-  context.strokeStyle = dark ? "rgba(0,0,0,.55)" : "rgba(30,34,38,.45)";
-  context.lineWidth = size / 60;
-  context.beginPath();
-  if (lines.length < 30_000)
-    for (let i = 0; i + 5 < lines.length; i += 6) {
-      context.moveTo(px(i, lines), py(i, lines));
-      context.lineTo(px(i + 3, lines), py(i + 3, lines));
-    }
-  context.stroke();
 }

@@ -64,10 +64,10 @@ function Bays() {
   useKeys();
   useTestHandle(scene);
   return (
-    <div className="grid h-dvh min-h-[560px] min-w-[960px] grid-rows-[auto_auto_minmax(0,1fr)]">
+    <div className="flex h-dvh min-h-[560px] min-w-[960px] flex-col">
       <TopBar stop={stop} />
       <Notices />
-      <div className="grid min-h-0 grid-cols-[auto_minmax(0,1fr)_auto]">
+      <div className="grid min-h-0 grow grid-cols-[auto_minmax(0,1fr)_auto]">
         <StageRail />
         <main className="grid min-h-0 min-w-0 grid-rows-[minmax(0,1fr)_auto]">
           <div className="relative min-h-0 min-w-0 overflow-hidden">

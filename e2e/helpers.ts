@@ -1,0 +1,88 @@
+import { readFileSync } from "node:fs";
+import path from "node:path";
+import type { Locator, Page } from "@playwright/test";
+import { expect } from "./server";
+
+export const PAD = path.join(process.cwd(), "demo", "foot-pad.step");
+
+/** Waits until what is shown is what the job says. */
+export async function built(page: Page): Promise<void> {
+  await page.waitForTimeout(250);
+  await expect(page.locator('[data-engine="idle"]')).toBeAttached({ timeout: 60_000 });
+}
+
+export async function saved(page: Page): Promise<void> {
+  await expect(page.locator('[data-save="saved"]')).toBeVisible({ timeout: 20_000 });
+}
+
+export async function newJob(page: Page, name: string): Promise<void> {
+  await page.goto("/");
+  await page.getByLabel("Name").fill(name);
+  await page.getByRole("button", { name: "Begin", exact: true }).click();
+  await expect(page.getByRole("heading", { name, level: 1 })).toBeVisible();
+  await built(page);
+}
+
+/** Opens a tool of a stage. */
+export async function tool(page: Page, stage: string, label: string): Promise<void> {
+  await page.getByRole("navigation", { name: "Stages" }).getByRole("button", { name: stage }).click();
+  await page
+    .getByRole("region", { name: `${stage} tools` })
+    .getByRole("button", { name: label })
+    .first()
+    .click();
+  await expect(page.locator("[data-open-step]")).toBeVisible();
+}
+
+export const open = (page: Page): Locator => page.locator("[data-open-step]");
+
+export async function addStep(page: Page): Promise<void> {
+  await built(page);
+  await page.getByRole("button", { name: "Add to the sheet" }).click();
+  await expect(open(page)).toBeHidden();
+  await built(page);
+  await saved(page);
+}
+
+/** Clicks in the view at a point of the model, in millimetres. */
+export async function clickModel(page: Page, point: [number, number, number]): Promise<void> {
+  const canvas = page.locator("canvas[tabindex]");
+  const box = (await canvas.boundingBox())!;
+  const at = await page.evaluate(
+    (p) =>
+      (window as unknown as { boldSeamView: { project(q: number[]): { x: number; y: number } } }).boldSeamView.project(
+        p,
+      ),
+    point,
+  );
+  await page.mouse.move(box.x + at.x, box.y + at.y);
+  await page.mouse.down();
+  await page.mouse.up();
+}
+
+export function bodyCard(page: Page, name: string): Locator {
+  return page.getByRole("region", { name: "Bench" }).getByRole("article", { name, exact: true });
+}
+
+/** A job by the interface that scripts use. */
+export async function postJob(
+  page: Page,
+  steps: Record<string, unknown>[],
+  more: Record<string, unknown> = {},
+): Promise<string> {
+  const response = await page.request.post("/api/jobs", {
+    data: {
+      document: {
+        format: "bold-seam-job",
+        version: 1,
+        name: "Test job",
+        parts: [{ id: "part", name: "Part", steps }],
+        ...more,
+      },
+    },
+  });
+  expect(response.status(), await response.text()).toBe(201);
+  return (await response.json()).id;
+}
+
+export const padText = (): string => readFileSync(PAD, "utf8");

@@ -1,0 +1,66 @@
+import { type ChildProcess, spawn } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { test as base } from "@playwright/test";
+
+const port = process.env.E2E_PORT ?? "3299";
+const address = `http://127.0.0.1:${port}`;
+
+/** The built application on a database of its own. Tests may kill it and start it again. */
+export class TestServer {
+  private process: ChildProcess | null = null;
+  private readonly folder = mkdtempSync(path.join(tmpdir(), "bold-seam-e2e-"));
+
+  async start(): Promise<void> {
+    this.process = spawn(
+      process.execPath,
+      ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", port],
+      {
+        env: {
+          ...process.env,
+          DATABASE_URL: `file:${path.join(this.folder, "test.db")}`,
+          NEXT_TELEMETRY_DISABLED: "1",
+        },
+        stdio: ["ignore", "ignore", "inherit"],
+        detached: true,
+      },
+    );
+    for (let attempt = 0; attempt < 120; attempt++) {
+      const response = await fetch(`${address}/api/health`).catch(() => null);
+      if (response?.ok) return;
+      await new Promise((resolve) => setTimeout(resolve, 250));
+    }
+    throw new Error("The server did not start: run the build first.");
+  }
+
+  /** Ends it at once, as a power cut would: no chance to tidy up. */
+  async kill(): Promise<void> {
+    const running = this.process;
+    this.process = null;
+    if (!running?.pid || running.exitCode !== null) return;
+    const gone = new Promise((resolve) => running.once("exit", resolve));
+    process.kill(-running.pid, "SIGKILL");
+    await gone;
+  }
+
+  async close(): Promise<void> {
+    await this.kill();
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+}
+
+export const test = base.extend<object, { server: TestServer }>({
+  server: [
+    // biome-ignore lint/correctness/noEmptyPattern: the runner asks for a pattern
+    async ({}, use) => {
+      const server = new TestServer();
+      await server.start();
+      await use(server);
+      await server.close();
+    },
+    { scope: "worker", auto: true },
+  ],
+});
+
+export { expect } from "@playwright/test";

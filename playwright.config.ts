@@ -1,0 +1,30 @@
+import { defineConfig } from "@playwright/test";
+
+const port = process.env.E2E_PORT ?? "3299";
+
+export default defineConfig({
+  testDir: "e2e",
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
+  // Two cores, and the geometry engine wants one of them.
+  workers: 1,
+  retries: 0,
+  reporter: [["list"], ["json", { outputFile: "test-results/e2e.json" }]],
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    trace: "retain-on-failure",
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+      args: [
+        "--no-sandbox",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+        "--enable-unsafe-swiftshader",
+      ],
+    },
+  },
+});
