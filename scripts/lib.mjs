@@ -39,7 +39,10 @@ function newest(folder) {
 export function build() {
   run("node", ["scripts/prepare-kernel.mjs"]);
   const id = path.join(root, ".next", "BUILD_ID");
-  const sources = Math.max(newest(path.join(root, "src")), ...["package-lock.json", "next.config.ts"].map((file) => statSync(path.join(root, file)).mtimeMs));
+  const sources = Math.max(
+    newest(path.join(root, "src")),
+    ...["package-lock.json", "next.config.ts"].map((file) => statSync(path.join(root, file)).mtimeMs),
+  );
   if (existsSync(id) && readFileSync(id, "utf8").length > 0 && statSync(id).mtimeMs > sources) return;
   title("Building");
   run("npx", ["--no-install", "next", "build"]);

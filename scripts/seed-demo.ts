@@ -9,10 +9,15 @@ import { createJob, listSummaries } from "../src/server/jobs/service";
 const folder = path.join(process.cwd(), "demo");
 const db = await database();
 const job = parseJob(await readFile(path.join(folder, "star-pier.json"), "utf8"));
-if ((await listSummaries(db)).some((summary) => summary.name === job.name)) console.log(`The job ${job.name} is there already.`);
+if ((await listSummaries(db)).some((summary) => summary.name === job.name))
+  console.log(`The job ${job.name} is there already.`);
 else {
   for (const file of job.files) {
-    const { sha256 } = await keepFile(db, file.name, new Uint8Array(await readFile(path.join(folder, file.path ?? file.name))));
+    const { sha256 } = await keepFile(
+      db,
+      file.name,
+      new Uint8Array(await readFile(path.join(folder, file.path ?? file.name))),
+    );
     file.sha256 = sha256;
     delete file.path;
   }

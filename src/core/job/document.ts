@@ -20,7 +20,7 @@ const stepBase = {
 export const stepSchema = z.discriminatedUnion(
   "type",
   STEP_TYPES.map((type) =>
-    (type.schema as z.ZodObject).extend({ ...stepBase, type: z.literal(type.type) }),
+    (type.schema as z.ZodObject).extend({ ...stepBase, type: z.literal(type.type) }).strict(),
   ) as unknown as [z.ZodObject<typeof stepBase & { type: z.ZodLiteral<string> }>],
 );
 export type Step = { id: string; type: string; name?: string; suppressed: boolean } & Record<string, unknown>;

@@ -1,6 +1,7 @@
 import type { BRepAlgoAPI_BuilderAlgo, TopAbs_Orientation } from "replicad-opencascadejs";
 import { KernelFault } from "./faults";
 import { lib } from "./library";
+import { openEdges, quickArea, quickVolume } from "./measure";
 import { type Scope, scoped } from "./scope";
 import {
   asEdge,
@@ -47,11 +48,70 @@ export interface Fusion {
   free(): void;
 }
 
+/** How an attempt hands its arguments to the library. */
+const ATTEMPTS: { reversed: boolean; fuzzy: number }[] = [
+  { reversed: false, fuzzy: 0 },
+  { reversed: true, fuzzy: 0 },
+  { reversed: false, fuzzy: 1e-5 },
+  { reversed: true, fuzzy: 1e-5 },
+];
+
 /**
  * Divides all arguments by one another (the general fuse of the library) without changing them.
- * @throws KernelFault when the library reports an error.
+ *
+ * The library can divide wrongly without a word, above all where curved faces coincide. So every result is weighed:
+ * the cells of a solid have to hold what the solid held, the parts of a sheet have to cover what it covered. What does
+ * not add up is done again with the arguments the other way round, then with a tolerance of 1e-5 mm.
+ * @throws KernelFault when the library reports an error, or when no attempt adds up.
  */
 export function fuse(args: readonly Shape[]): Fusion {
+  let failure: unknown;
+  for (const { reversed, fuzzy } of ATTEMPTS) {
+    try {
+      const fusion = reversed ? turnedRound(fuseOnce([...args].reverse(), fuzzy)) : fuseOnce(args, fuzzy);
+      if (addsUp(args, fusion)) return fusion;
+      fusion.free();
+    } catch (cause) {
+      if (cause instanceof KernelFault && cause.fatal) throw cause;
+      failure = cause;
+    }
+  }
+  throw (
+    failure ??
+    new KernelFault("The bodies could not be divided by one another: the pieces do not add up to the whole.", false)
+  );
+}
+
+/** Numbers the arguments of a fusion from the other end. */
+function turnedRound(fusion: Fusion): Fusion {
+  const last = fusion.images.length - 1;
+  for (const cell of fusion.cells) cell.within = cell.within.map((a) => last - a).sort((a, b) => a - b);
+  return { ...fusion, images: [...fusion.images].reverse() };
+}
+
+/** How far the parts may be off the whole, relative: the quick integration is that good on trimmed curved faces. */
+const WEIGHING = 1e-3;
+
+function addsUp(args: readonly Shape[], fusion: Fusion): boolean {
+  const near = (whole: number, parts: number) => Math.abs(whole - parts) <= WEIGHING * Math.abs(whole);
+  const held = fusion.cells.map((cell) => quickVolume(cell.shape));
+  return args.every((arg, a) => {
+    const kind = shapeKind(arg);
+    if (kind === "solid")
+      return near(
+        quickVolume(arg),
+        fusion.cells.reduce((sum, cell, c) => sum + (cell.within.includes(a) ? held[c]! : 0), 0),
+      );
+    if (kind !== "face" && kind !== "shell") return true;
+    const images = new Set(fusion.images[a]!.flat().map(({ face }) => face));
+    return near(
+      quickArea(arg),
+      [...images].reduce((sum, face) => sum + quickArea(fusion.faceHandle(face)), 0),
+    );
+  });
+}
+
+function fuseOnce(args: readonly Shape[], fuzzy: number): Fusion {
   const oc = lib();
   const held: Shape[] = [];
   const hold = (shape: Shape): Shape => {
@@ -68,6 +128,7 @@ export function fuse(args: readonly Shape[]): Fusion {
       const algorithm = scope.use(new oc.BRepAlgoAPI_BuilderAlgo());
       algorithm.SetArguments(listOf(scope, args));
       algorithm.SetNonDestructive(true);
+      if (fuzzy > 0) algorithm.SetFuzzyValue(fuzzy);
       algorithm.Build(scope.use(new oc.Message_ProgressRange()));
       if (algorithm.HasErrors()) throw new KernelFault("The bodies could not be divided by one another.", false);
 
@@ -222,10 +283,15 @@ export interface Merged {
 
 /**
  * Merges neighbouring faces that lie on one surface, with history. The library keeps history only through an
- * algorithm with two arguments, so a lone vertex far away stands in as the second.
- * @returns null when there was nothing to merge.
+ * algorithm with two arguments, so a lone vertex far away stands in as the second. A merge that opens the skin or
+ * changes what it holds is thrown away: better a line too many than a hole.
+ * @returns null when there was nothing to merge, or no merge that is sound.
  */
 export function mergeFaces(shape: Shape, faraway: Vec3): Merged | null {
+  return tryMerge(shape, faraway, true) ?? tryMerge(shape, faraway, false);
+}
+
+function tryMerge(shape: Shape, faraway: Vec3, edgesToo: boolean): Merged | null {
   return scoped((scope) => {
     const oc = lib();
     const at = scope.use(new oc.gp_Pnt(...(faraway as [number, number, number])));
@@ -236,13 +302,17 @@ export function mergeFaces(shape: Shape, faraway: Vec3): Merged | null {
     algorithm.Build(scope.use(new oc.Message_ProgressRange()));
     if (algorithm.HasErrors()) return null;
     const before = subshapes(scope, shape, "face");
-    algorithm.SimplifyResult(true, true, 1e-9);
+    algorithm.SimplifyResult(edgesToo, true, 1e-9);
     const whole = scope.use(algorithm.Shape());
-    const wanted = shapeKind(shape) === "solid" ? "solid" : "shell";
-    const results = subshapes(scope, whole, wanted);
+    const solid = shapeKind(shape) === "solid";
+    const results = subshapes(scope, whole, solid ? "solid" : "shell");
     if (results.length !== 1) return null;
     const after = subshapes(scope, results[0]!, "face");
     if (after.length === before.length) return null;
+    const measure = solid ? quickVolume : quickArea;
+    const size = measure(shape);
+    if (Math.abs(measure(results[0]!) - size) > WEIGHING * Math.abs(size)) return null;
+    if (solid && openEdges(results[0]!).length > 0) return null;
     const place = new ShapeMap<number>();
     after.forEach((face, i) => {
       place.set(face, i);

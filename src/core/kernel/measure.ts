@@ -30,6 +30,24 @@ export function areaOf(shape: Shape): number {
   });
 }
 
+/** Volume by one fixed Gauss integration: fast, and on trimmed curved faces good to about a thousandth. */
+export function quickVolume(shape: Shape): number {
+  return scoped((scope) => {
+    const properties = scope.use(new (lib().GProp_GProps)());
+    lib().BRepGProp.VolumeProperties(shape, properties, false, false, false);
+    return properties.Mass();
+  });
+}
+
+/** Area by one fixed Gauss integration. */
+export function quickArea(shape: Shape): number {
+  return scoped((scope) => {
+    const properties = scope.use(new (lib().GProp_GProps)());
+    lib().BRepGProp.SurfaceProperties(shape, properties, false, false);
+    return properties.Mass();
+  });
+}
+
 /** Centre of the surface, a place that does not depend on how a shape was built. */
 export function surfaceCentre(shape: Shape): Vec3 {
   return scoped((scope) => {

@@ -64,6 +64,12 @@ export function offsetSheet(sheet: MadeSheet, distance: number): MadeSheet {
     const faces = subshapes(scope, result, "face");
     if (faces.length === 0)
       throw new KernelFault("The offset sheet vanished: the distance is larger than a radius of it.", false);
+    // Past a radius the library turns the surface inside out instead of failing: it is then nearer than it should be.
+    for (const face of faces) {
+      const gap = distanceToPoint(sheet.shape, pointOnFace(face))?.gap ?? 0;
+      if (gap < Math.abs(distance) * (1 - 1e-3) - 1e-6)
+        throw new KernelFault("The offset sheet turns inside out: the distance is larger than a radius of it.", false);
+    }
     return {
       shape: shellOf(faces),
       sources: faces.map((face) => sheet.sources[place.get(face) ?? 0]!),
@@ -175,7 +181,7 @@ function trimTo(scope: Scope, face: Shape, knives: Shape[], original: Shape): Sh
   }
 }
 
-/** A point that lies on a face, away from its edges: the middle of its largest triangle. Exact on planes. */
+/** A point that lies on a face, away from its edges: the middle of its largest triangle, put onto the exact surface. */
 export function pointOnFace(face: Shape): Vec3 {
   const mesh = tessellate(face, { linear: 0.1, angular: 0.3 });
   let best = -1;
@@ -191,7 +197,7 @@ export function pointOnFace(face: Shape): Vec3 {
       result = scale(add(add(a, b), c), 1 / 3);
     }
   }
-  return result;
+  return distanceToPoint(face, result)?.on2 ?? result;
 }
 
 /** Points along an edge of a face and, at each, the direction in the face's surface that leads out over that edge. */

@@ -1,0 +1,207 @@
+import AxeBuilder from "@axe-core/playwright";
+import { addStep, bodyCard, built, newJob, open, PAD, postJob, saved, tool } from "./helpers";
+import { expect, test } from "./server";
+
+const block = { id: "a", type: "box", size: [40, 40, 40] };
+
+test("a cutter that falls short says by how much, and one click mends it", async ({ page }) => {
+  const id = await postJob(page, [
+    block,
+    { id: "pin", type: "cylinder", diameter: 20, height: 20, at: [0, 0, 0] },
+    { id: "sheet", type: "offset-sheet", faces: [{ body: "pin:cylinder", face: "pin:cap:end" }], extend: 4 },
+    { id: "s", type: "seam", stock: ["a"], cutters: ["sheet"] },
+  ]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  const row = page.locator('[data-step="s"]');
+  await expect(row).toHaveAttribute("data-state", "failed");
+  await expect(row).toContainText("Sheet stops short inside Block. It has to reach 6 mm further.");
+  await row.getByRole("button", { name: "Extend it by 7 mm more" }).click();
+  await built(page);
+  await expect(row).toHaveAttribute("data-state", "good");
+  await expect(bodyCard(page, "Block 2")).toBeVisible();
+});
+
+test("fates stay on the right pieces when the block's size changes afterwards", async ({ page }) => {
+  const id = await postJob(page, [
+    block,
+    { id: "p", type: "workplane", base: "xy", offset: 10 },
+    { id: "q", type: "workplane", base: "yz", offset: 4 },
+    { id: "s", type: "seam", stock: ["a"], cutters: ["p", "q"] },
+  ]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await page.locator('[data-step="s"]').getByRole("button", { name: "Split" }).click();
+  const tray = page.getByRole("region", { name: "Pieces" });
+  const corner = tray.getByRole("listitem").filter({ hasText: /in front of Workplane, in front of Workplane/ });
+  await corner.getByRole("radio", { name: "Scrap" }).click();
+  await built(page);
+  await page.getByRole("button", { name: "Update the step" }).click();
+  await built(page);
+  const volume = async () =>
+    (await (await page.request.get(`/api/jobs/${id}/report`)).json()).bodies.reduce(
+      (sum: number, body: { volume: number }) => sum + body.volume,
+      0,
+    );
+  await saved(page);
+  expect(await volume()).toBeCloseTo(64_000 - 30 * 16 * 40, 4);
+  await page.locator('[data-step="a"]').getByRole("button", { name: "Block", exact: true }).click();
+  await open(page).getByLabel("Size X").fill("60");
+  await built(page);
+  await page.getByRole("button", { name: "Update the step" }).click();
+  await saved(page);
+  expect(await volume()).toBeCloseTo(96_000 - 30 * 26 * 40, 4);
+});
+
+test("numbers: inches, fractions, nonsense; what was typed stays, and the last good shape too", async ({ page }) => {
+  await newJob(page, "Numbers");
+  await tool(page, "Shape", "Block");
+  const x = open(page).getByLabel("Size X");
+  await x.fill("3 1/8 in");
+  await built(page);
+  await expect(bodyCard(page, "Block")).toContainText("793.8 cm³");
+  await x.fill("abc");
+  await expect(open(page)).toContainText("“abc” is not a number; write a length such as");
+  await expect(x).toHaveValue("abc");
+  await expect(bodyCard(page, "Block")).toContainText("793.8 cm³");
+  await x.fill("-5");
+  await expect(open(page)).toContainText("has to be more than 0 mm");
+  await expect(page.getByRole("button", { name: "Add to the sheet" })).toBeDisabled();
+  await x.fill("1 in");
+  await addStep(page);
+  await page.getByRole("radio", { name: "in", exact: true }).click();
+  await expect(bodyCard(page, "Block")).toContainText("in³");
+  await page.locator('[data-step="s1"]').getByRole("button", { name: "Block", exact: true }).click();
+  await expect(x).toHaveValue("1 in");
+  await open(page).getByLabel("Size Y").fill("2");
+  await built(page);
+  await page.getByRole("button", { name: "Update the step" }).click();
+  await saved(page);
+});
+
+test("bad files are refused where they are given, with one sentence; nothing changes", async ({ page }) => {
+  await newJob(page, "Files");
+  await tool(page, "Shape", "Import STEP");
+  const field = open(page).getByLabel("STEP file");
+  const give = (name: string, text: string) =>
+    field.setInputFiles({ name, mimeType: "application/octet-stream", buffer: Buffer.from(text) });
+  await give("empty.step", "");
+  await expect(open(page).getByRole("alert")).toHaveText("“empty.step” is empty (0 bytes). Export it again.");
+  await give("cube.step", "solid cube\nfacet normal 0 0 1\n");
+  await expect(open(page).getByRole("alert")).toContainText("is an STL mesh");
+  await give("cut.step", "ISO-10303-21;\nHEADER;\nDATA;\n#1=A();\n");
+  await expect(open(page).getByRole("alert")).toContainText("breaks off before its end");
+  await field.setInputFiles(PAD);
+  await expect(open(page).getByRole("alert")).toBeHidden();
+  await addStep(page);
+  await expect(bodyCard(page, "Foot pad")).toBeVisible();
+
+  await page.goto("/");
+  const open_ = (text: string) =>
+    page
+      .getByLabel("Job file")
+      .setInputFiles({ name: "job.json", mimeType: "application/json", buffer: Buffer.from(text) });
+  await open_('{"format": NaN}');
+  await expect(page.getByRole("alert").filter({ hasText: "NaN" })).toBeVisible();
+  await open_(
+    JSON.stringify({
+      format: "bold-seam-job",
+      version: 1,
+      name: "x",
+      parts: [{ id: "p", name: "P", steps: [{ id: "a", type: "teapot" }] }],
+    }),
+  );
+  await expect(page.getByRole("alert").filter({ hasText: "unknown type “teapot”" })).toBeVisible();
+  await open_(
+    JSON.stringify({
+      format: "bold-seam-job",
+      version: 1,
+      name: "From a file",
+      parts: [{ id: "p", name: "P", steps: [block] }],
+    }),
+  );
+  await expect(page.getByRole("heading", { name: "From a file", level: 1 })).toBeVisible();
+});
+
+test("routes: what is too large, malformed or from elsewhere is refused", async ({ page }) => {
+  const { request } = page;
+  expect((await request.get("/api/jobs/none")).status()).toBe(404);
+  expect(
+    (await request.post("/api/jobs", { data: "{", headers: { "Content-Type": "application/json" } })).status(),
+  ).toBe(400);
+  expect((await request.post("/api/jobs", { data: { name: "" } })).status()).toBe(400);
+  expect((await request.post("/api/jobs", { data: { document: { format: "x" } } })).status()).toBe(422);
+  expect((await request.post("/api/jobs", { data: { name: "x".repeat(9 * 1024 * 1024) } })).status()).toBe(413);
+  expect(
+    (await request.post("/api/jobs", { data: { name: "evil" }, headers: { Origin: "http://example.com" } })).status(),
+  ).toBe(403);
+  expect((await request.get("/api/files/../../etc")).status()).toBe(404);
+  expect((await request.get("/api/geometry/short")).status()).toBe(400);
+  const page_ = await request.get("/");
+  expect(page_.headers()["x-content-type-options"]).toBe("nosniff");
+  expect(page_.headers()["content-security-policy"]).toContain("frame-ancestors 'none'");
+});
+
+test("section, views and the check panel", async ({ page }) => {
+  const id = await postJob(page, [
+    block,
+    { id: "f", type: "offset-sheet", faces: [{ body: "a:block", face: "a:side:z+" }], distance: 5 },
+  ]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  const canvas = page.locator("canvas[tabindex]");
+  const frames = () => canvas.getAttribute("data-frames");
+  let last = await frames();
+  const redrawn = async () => {
+    await expect.poll(frames).not.toBe(last);
+    last = await frames();
+  };
+  await page.getByRole("button", { name: "Section" }).click();
+  await redrawn();
+  await page.getByLabel("Section place").focus();
+  await page.keyboard.press("ArrowRight");
+  await redrawn();
+  await page.getByRole("radio", { name: "Across X" }).click();
+  await redrawn();
+  await page.getByLabel("Standard view").selectOption("front");
+  await redrawn();
+  await canvas.focus();
+  for (const key of ["ArrowLeft", "Shift+ArrowUp", "+", "Home"]) {
+    await page.keyboard.press(key);
+    await redrawn();
+  }
+  await page.getByRole("button", { name: "Select Sheet" }).click();
+  const panel = page.getByRole("region", { name: "Check" });
+  await expect(panel).toContainText("open: 4 edges");
+  await expect(panel).toContainText("40 mm × 40 mm × 0 mm");
+  await page.getByRole("button", { name: "Select Block" }).click();
+  await expect(panel).toContainText("64 cm³");
+  await expect(panel).toContainText("closed");
+});
+
+test("no page breaks the rules of accessibility that can be checked", async ({ page }) => {
+  const violations = async () =>
+    (await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa"]).analyze()).violations.map(
+      ({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 120)).join(" | ")}`,
+    );
+  await page.goto("/");
+  expect(await violations()).toEqual([]);
+  const id = await postJob(page, [
+    block,
+    { id: "p", type: "workplane", offset: 12 },
+    { id: "s", type: "seam", preset: "trim", stock: ["a"], cutters: ["p"] },
+  ]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  expect(await violations()).toEqual([]);
+  await page.locator('[data-step="s"]').getByRole("button", { name: "Trim" }).click();
+  await expect(page.getByRole("region", { name: "Pieces" })).toBeVisible();
+  await built(page);
+  expect(await violations()).toEqual([]);
+  await page.getByRole("button", { name: "Graphite" }).click();
+  expect(await violations()).toEqual([]);
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Release" }).click();
+  await expect(page.getByRole("dialog")).toBeVisible();
+  expect(await violations()).toEqual([]);
+});

@@ -1,0 +1,35 @@
+import { beforeAll, expect, test } from "vitest";
+import { measure } from "../check";
+import { kernelHeapBytes, tessellate, viewDeflection } from "../kernel";
+import { loadNodeKernel } from "../kernel/node";
+import { isBody } from "../naming";
+import { jobOf } from "../testing/harness";
+import { evaluatePart, freePieces, ResultCache } from ".";
+
+beforeAll(loadNodeKernel);
+
+test("200 evaluations with a changed value end within 64 MB of the heap after the first 20", () => {
+  const cache = new ResultCache(8 * 1024 * 1024);
+  const heap: number[] = [];
+  for (let i = 0; i < 200; i++) {
+    const job = jobOf([
+      { id: "a", type: "box", size: [60, 50, 40 + i * 0.05] },
+      { id: "b", type: "cylinder", diameter: 20 + i * 0.01, height: 120, at: [0, 0, -10] },
+      { id: "f", type: "offset-sheet", faces: [{ body: "a:block", face: "a:side:z+" }], distance: -15, extend: 20 },
+      { id: "s", type: "seam", preset: "subtract", stock: ["a"], cutters: ["b"] },
+      { id: "t", type: "seam", preset: "split", stock: ["s"], cutters: ["f"] },
+      { id: "u", type: "seam", preset: "union", stock: ["t", "b"] },
+    ]);
+    const result = evaluatePart(job, job.parts[0]!, { cache, file: () => undefined, pieces: "t" });
+    expect(result.steps.every((step) => step.state === "good")).toBe(true);
+    for (const { item } of result.bench)
+      if (isBody(item)) {
+        tessellate(item.shape, viewDeflection(100));
+        measure(item.shape, item.kind);
+      }
+    freePieces(result.pieces ?? []);
+    cache.trim(new Set());
+    heap.push(kernelHeapBytes());
+  }
+  expect((heap.at(-1)! - heap[19]!) / 1024 / 1024).toBeLessThanOrEqual(64);
+}, 240_000);

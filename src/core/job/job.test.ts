@@ -1,0 +1,123 @@
+import { describe, expect, test } from "vitest";
+import { SeamError } from "../errors";
+import { checkJob, emptyJob, jobJsonSchema, jobSchema, parseJob } from ".";
+
+const job = (steps: unknown[], more: object = {}) => ({
+  format: "bold-seam-job",
+  version: 1,
+  name: "J",
+  parts: [{ id: "p", name: "P", steps }],
+  ...more,
+});
+
+function messageOf(action: () => unknown): string {
+  try {
+    action();
+  } catch (cause) {
+    expect(cause).toBeInstanceOf(SeamError);
+    return (cause as SeamError).message;
+  }
+  throw new Error("no error was raised");
+}
+
+describe("bad job files: one clear sentence each", () => {
+  test.each([
+    [
+      "an unknown step",
+      job([{ id: "a", type: "teapot" }]),
+      "The step “a” has the unknown type “teapot”. Use one of the types that the schema lists.",
+    ],
+    [
+      "a negative size",
+      job([{ id: "a", type: "box", size: [10, -5, 10] }]),
+      "The job file cannot be used: step “a”, size.1: has to be more than 0 mm; it is -5 mm.",
+    ],
+    [
+      "a negative size as text",
+      job([{ id: "a", type: "sphere", diameter: "-1/2 in" }]),
+      "The job file cannot be used: step “a”, diameter: has to be more than 0 mm; it is -12.7 mm.",
+    ],
+    [
+      "a zero size",
+      job([{ id: "a", type: "cylinder", diameter: 0 }]),
+      "The job file cannot be used: step “a”, diameter: has to be more than 0 mm; it is 0 mm.",
+    ],
+    [
+      "a misspelt field",
+      job([{ id: "a", type: "box", sizes: [1, 2, 3] }]),
+      'The job file cannot be used: step “a”: Unrecognized key: "sizes".',
+    ],
+    [
+      "two steps of one id",
+      job([
+        { id: "a", type: "box" },
+        { id: "a", type: "box" },
+      ]),
+      "The job file cannot be used: parts.0.steps: two steps have the id “a”.",
+    ],
+    [
+      "a hold point at no step",
+      { ...job([]), parts: [{ id: "p", name: "P", steps: [], hold: "x" }] },
+      "The job file cannot be used: parts.0.hold: there is no step “x”.",
+    ],
+    ["no parts", { ...job([]), parts: [] }, "The job file cannot be used: parts: A job needs at least one part."],
+    ["another format", { format: "x" }, /^The job file cannot be used: format:/],
+    ["not an object", 5, /^The job file cannot be used/],
+    [
+      "an absurd number",
+      job([{ id: "a", type: "box", size: [1e12, 1, 1] }]),
+      "The job file cannot be used: step “a”, size.0: has to be at most 100000 mm; it is 1000000000000 mm.",
+    ],
+    [
+      "a length in words",
+      job([{ id: "a", type: "sphere", diameter: "wide" }]),
+      /“wide” is not a number; write a length such as/,
+    ],
+  ])("%s", (_name, value, message) => {
+    const got = messageOf(() => checkJob(value));
+    if (typeof message === "string") expect(got).toBe(message);
+    else expect(got).toMatch(message);
+  });
+
+  test("a cycle names the steps", () => {
+    const steps = [
+      { id: "a", type: "move", bodies: ["b"] },
+      { id: "b", type: "move", bodies: ["a"] },
+    ];
+    expect(messageOf(() => checkJob(job(steps)))).toBe(
+      "These steps need each other in a circle: “a” → “b” → “a”. Let one of them refer to something earlier.",
+    );
+    expect(messageOf(() => checkJob(job([{ id: "a", type: "seam", stock: ["a:block"] }])))).toContain("“a” → “a”");
+  });
+
+  test("NaN, Infinity and broken JSON", () => {
+    expect(messageOf(() => parseJob('{"name": NaN}'))).toBe(
+      "The job file holds NaN, which is not a number. Give a finite number.",
+    );
+    expect(messageOf(() => parseJob('{"x": -Infinity}'))).toContain("-Infinity");
+    expect(messageOf(() => parseJob('{"name": '))).toBe(
+      "The job file is not valid JSON. Mend its syntax, or save the job again.",
+    );
+    expect(messageOf(() => checkJob(job([{ id: "a", type: "box", size: [Number.NaN, 1, 1] }])))).toContain(
+      "step “a”, size.0",
+    );
+  });
+});
+
+describe("the document", () => {
+  test("defaults are filled in and checking again changes nothing", () => {
+    const once = checkJob(job([{ id: "a", type: "box" }]));
+    expect(once.parts[0]!.steps[0]).toMatchObject({ size: [100, 100, 100], anchor: "base", suppressed: false });
+    expect(checkJob(JSON.parse(JSON.stringify(once)))).toEqual(once);
+  });
+
+  test("an empty job is a valid job", () => {
+    expect(jobSchema.safeParse(emptyJob("New")).success).toBe(true);
+  });
+
+  test("the JSON Schema names every type of step", () => {
+    const text = JSON.stringify(jobJsonSchema());
+    for (const type of ["import", "box", "cylinder", "sphere", "workplane", "offset-sheet", "move", "seam"])
+      expect(text).toContain(`"const":"${type}"`);
+  });
+});

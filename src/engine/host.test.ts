@@ -1,0 +1,175 @@
+import { describe, expect, test } from "vitest";
+import { jobOf } from "@/core/testing/harness";
+import type { EngineApi, Evaluation } from "./contract";
+import { Cancelled, EngineHost, type EngineWorker } from "./host";
+import { spawnNodeEngine } from "./node/spawn";
+import { asEngineFault } from "./session";
+
+interface Fake extends EngineWorker {
+  killed: boolean;
+  die(): void;
+  finish(evaluation?: Partial<Evaluation>): void;
+  throwFault(cause: unknown): void;
+  evaluations: number;
+}
+
+function fakes() {
+  const all: Fake[] = [];
+  const spawn = (): EngineWorker => {
+    let settle: { resolve(value: Evaluation): void; reject(cause: unknown): void } | null = null;
+    let die = () => {};
+    const died = new Promise<void>((resolve) => {
+      die = resolve;
+    });
+    const worker: Fake = {
+      killed: false,
+      evaluations: 0,
+      ready: Promise.resolve(),
+      died,
+      die,
+      kill() {
+        worker.killed = true;
+        die();
+      },
+      finish: (evaluation = {}) => settle?.resolve({ steps: [], items: [], heapBytes: 0, ...evaluation }),
+      throwFault: (cause) => settle?.reject(asEngineFault(cause)),
+      api: {
+        start: async () => {},
+        warm: async () => {},
+        evaluate: () => {
+          worker.evaluations++;
+          return new Promise((resolve, reject) => {
+            settle = { resolve, reject };
+          });
+        },
+        release: async () => new Uint8Array(),
+        inspect: async () => ({ file: "", unit: null, bodies: [], warnings: [] }),
+      } satisfies EngineApi,
+    };
+    all.push(worker);
+    return worker;
+  };
+  return { all, spawn };
+}
+
+const request = { job: jobOf([]), part: "part", known: [] };
+const options = { warmRounds: 1, heapLimit: 100, spare: true };
+const tick = () => new Promise((resolve) => setTimeout(resolve, 5));
+
+describe("one engine at work, one in reserve", () => {
+  test("cancelling kills the engine at work, and the reserve takes over", async () => {
+    const { all, spawn } = fakes();
+    const host = new EngineHost(spawn, options);
+    await tick();
+    expect(all).toHaveLength(2);
+    const abort = new AbortController();
+    const stopped = host.evaluate(request, undefined, abort.signal);
+    await tick();
+    abort.abort();
+    await expect(stopped).rejects.toBeInstanceOf(Cancelled);
+    expect(all[0]!.killed).toBe(true);
+    const next = host.evaluate(request);
+    await tick();
+    expect(all[1]!.evaluations).toBe(1);
+    all[1]!.finish();
+    await next;
+    await tick();
+    expect(all).toHaveLength(3);
+    host.close();
+  });
+
+  test("an engine that dies in the middle is replaced and the work is done again", async () => {
+    const { all, spawn } = fakes();
+    const host = new EngineHost(spawn, options);
+    await tick();
+    const work = host.evaluate(request);
+    await tick();
+    all[0]!.die();
+    await tick();
+    expect(all[1]!.evaluations).toBe(1);
+    all[1]!.finish({ heapBytes: 7 });
+    expect((await work).heapBytes).toBe(7);
+    expect(host.replaced).toBe(1);
+    host.close();
+  });
+
+  test("work that kills every engine ends with an error, and the host goes on", async () => {
+    const { all, spawn } = fakes();
+    const host = new EngineHost(spawn, { ...options, spare: false });
+    const work = host.evaluate(request);
+    const outcome = expect(work).rejects.toThrow("The geometry engine stopped.");
+    await tick();
+    all[0]!.die();
+    await tick();
+    all[1]!.die();
+    await outcome;
+    const next = host.evaluate(request);
+    await tick();
+    all[2]!.finish();
+    await next;
+    host.close();
+  });
+
+  test("an engine whose memory has grown is replaced unnoticed, after it has answered", async () => {
+    const { all, spawn } = fakes();
+    const host = new EngineHost(spawn, options);
+    await tick();
+    const work = host.evaluate(request);
+    await tick();
+    all[0]!.finish({ heapBytes: 101 });
+    expect((await work).heapBytes).toBe(101);
+    await tick();
+    expect(all[0]!.killed).toBe(true);
+    const next = host.evaluate(request);
+    await tick();
+    expect(all[1]!.evaluations).toBe(1);
+    all[1]!.finish();
+    await next;
+    host.close();
+  });
+
+  test("an ordinary error leaves the engine where it is; a fatal one replaces it", async () => {
+    const { all, spawn } = fakes();
+    const host = new EngineHost(spawn, { ...options, spare: false });
+    const failing = host.evaluate(request);
+    const outcome = expect(failing).rejects.toThrow("unreachable");
+    await tick();
+    all[0]!.throwFault(new Error("unreachable"));
+    await tick();
+    all[1]!.throwFault(new Error("unreachable"));
+    await outcome;
+    expect(host.replaced).toBe(2);
+    host.close();
+  });
+});
+
+describe("the real engine in a thread", () => {
+  test("evaluates, and does it again when its thread is ended in the middle", async () => {
+    const spawned: EngineWorker[] = [];
+    const host = new EngineHost(
+      () => {
+        const worker = spawnNodeEngine();
+        spawned.push(worker);
+        return worker;
+      },
+      { warmRounds: 0, heapLimit: 1e12, spare: false },
+    );
+    const job = jobOf([
+      { id: "a", type: "box", size: [50, 50, 50] },
+      { id: "b", type: "sphere", diameter: 40, at: [0, 0, 40] },
+      { id: "s", type: "seam", preset: "subtract", stock: ["a"], cutters: ["b"] },
+    ]);
+    const seen: number[] = [];
+    const work = host.evaluate({ job, part: "part", known: [] }, ({ done }) => {
+      seen.push(done);
+      // The first word of progress: the thread is in the middle of its work now.
+      if (spawned.length === 1) spawned[0]!.kill();
+    });
+    const { steps, items } = await work;
+    expect(steps.map((step) => step.state)).toEqual(["good", "good", "good"]);
+    expect(items.map((item) => item.name)).toEqual(["Sphere", "Block"]);
+    expect(host.replaced).toBeLessThanOrEqual(1);
+    expect(seen).toContain(3);
+    host.close();
+  });
+});
