@@ -57,13 +57,13 @@ test("numbers: inches, fractions, nonsense; what was typed stays, and the last g
   await newJob(page, "Numbers");
   await tool(page, "Shape", "Block");
   const x = open(page).getByLabel("Size X");
-  await x.fill("3 1/8 in");
+  await x.fill("3 1/4 in");
   await built(page);
-  await expect(bodyCard(page, "Block")).toContainText("793.8 cm³");
+  await expect(bodyCard(page, "Block")).toContainText("825.5 cm³");
   await x.fill("abc");
   await expect(open(page)).toContainText("“abc” is not a number; write a length such as");
   await expect(x).toHaveValue("abc");
-  await expect(bodyCard(page, "Block")).toContainText("793.8 cm³");
+  await expect(bodyCard(page, "Block")).toContainText("825.5 cm³");
   await x.fill("-5");
   await expect(open(page)).toContainText("has to be more than 0 mm");
   await expect(page.getByRole("button", { name: "Add to the sheet" })).toBeDisabled();

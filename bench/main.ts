@@ -1,0 +1,153 @@
+import { spawnSync } from "node:child_process";
+import path from "node:path";
+import { evaluatePart, ResultCache, warmUp } from "../src/core/build";
+import { makePlaneFace, type Shape } from "../src/core/kernel";
+import { type BareOperation, bare } from "../src/core/kernel/bare";
+import { loadNodeKernel } from "../src/core/kernel/node";
+import { isBody } from "../src/core/naming";
+import { jobOf } from "../src/core/testing/harness";
+
+/** Ratios taken in one run: absolute times say more about the machine than about the program. */
+const median = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+const time = (work: () => void) => {
+  const start = performance.now();
+  work();
+  return performance.now() - start;
+};
+const show = (what: string, ratio: number, goal: string) =>
+  console.log(`${what.padEnd(64)} ${ratio.toFixed(3).padStart(8)}   goal ${goal}`);
+
+type Step = Record<string, unknown>;
+const SCENES: Record<string, { stock: Step[]; cutters: Step[] }> = {
+  "crossing bars": {
+    stock: [{ id: "a", type: "cylinder", diameter: 40, height: 120, at: [-60, 0, 0], axis: "x" }],
+    cutters: [{ id: "b", type: "cylinder", diameter: 30, height: 100, at: [0, 0, -50] }],
+  },
+  "block and ball": {
+    stock: [{ id: "a", type: "box", size: [60, 50, 40] }],
+    cutters: [{ id: "b", type: "sphere", diameter: 34, at: [8, 5, 32] }],
+  },
+};
+
+function evaluate(steps: Step[], cache = new ResultCache()) {
+  const job = jobOf(steps);
+  return evaluatePart(job, job.parts[0]!, { cache, file: () => undefined });
+}
+
+/** Each preset against the bare call of the library for the same geometry, both warm, turn by turn. */
+function presets(rounds: number): void {
+  for (const [name, { stock, cutters }] of Object.entries(SCENES)) {
+    const ready = new ResultCache();
+    const { bench } = evaluate([...stock, ...cutters], ready);
+    const shapes = new Map(bench.flatMap(({ item }) => (isBody(item) ? [[item.id, item.shape] as const] : [])));
+    const of = (steps: Step[]): Shape[] =>
+      [...shapes].filter(([id]) => steps.some((step) => id.startsWith(`${step.id}:`))).map(([, shape]) => shape);
+    const plane = makePlaneFace([3, 0, 0], [1, 0, 0], 200);
+    const cases: [string, Step, BareOperation, Shape[], Shape[]][] = [
+      ["union", { preset: "union", stock: ["a", "b"] }, "union", of(stock), of(cutters)],
+      ["subtract", { preset: "subtract", stock: ["a"], cutters: ["b"] }, "subtract", of(stock), of(cutters)],
+      ["intersect", { preset: "intersect", stock: ["a", "b"] }, "intersect", of(stock), of(cutters)],
+      ["split", { preset: "split", stock: ["a"], cutters: ["b"] }, "split", of(stock), of(cutters)],
+      ["trim", { preset: "trim", stock: ["a"], cutters: ["p"], keepSide: { p: "front" } }, "split", of(stock), [plane]],
+    ];
+    for (const [preset, values, operation, left, right] of cases) {
+      const job = jobOf([
+        ...stock,
+        ...cutters,
+        { id: "p", type: "workplane", base: "yz", offset: 3 },
+        { id: "s", type: "seam", ...values },
+      ]);
+      const ours = () => {
+        let ms = 0;
+        const cache = new ResultCache();
+        const result = evaluatePart(job, job.parts[0]!, { cache, file: () => undefined });
+        ms = result.steps.at(-1)!.ms;
+        if (result.steps.at(-1)!.state !== "good") throw new Error(`${preset}: ${result.steps.at(-1)!.error?.message}`);
+        cache.clear();
+        return ms;
+      };
+      const theirs = () => time(() => bare(operation, left, right));
+      for (let i = 0; i < 12; i++) {
+        ours();
+        theirs();
+      }
+      const ratios: number[] = [];
+      for (let i = 0; i < rounds; i++) ratios.push(ours() / theirs());
+      show(`${preset}, ${name}: seam step to bare kernel call, warm`, median(ratios), "≤ 1.3");
+    }
+    plane.delete();
+  }
+}
+
+/** The first evaluation of a fresh process, as it comes and after the warm-up, against a warm one in the same process. */
+async function first(warm: boolean): Promise<void> {
+  await loadNodeKernel();
+  if (warm) await warmUp(6, async () => true);
+  const scene = (size: number): Step[] => [
+    { id: "a", type: "box", size: [60, 50, size] },
+    { id: "b", type: "cylinder", diameter: 24, height: 100, at: [4, 3, -20] },
+    { id: "p", type: "workplane", base: "xy", offset: 14 },
+    { id: "s", type: "seam", preset: "subtract", stock: ["a"], cutters: ["b"] },
+    { id: "t", type: "seam", preset: "split", stock: ["s"], cutters: ["p"] },
+  ];
+  const once = time(() => evaluate(scene(40)));
+  const later: number[] = [];
+  for (let i = 0; i < 40; i++) later.push(time(() => evaluate(scene(40.1 + i / 10))));
+  console.log(JSON.stringify(once / median(later.slice(20))));
+}
+
+function fresh(argument: string): number {
+  const file = path.join(process.cwd(), "bench", "main.ts");
+  const run = spawnSync("npx", ["--no-install", "tsx", file, argument], { encoding: "utf8" });
+  if (run.status !== 0) throw new Error(run.stderr);
+  return JSON.parse(run.stdout.trim().split("\n").at(-1)!);
+}
+
+/** A sheet of 20 steps, built again with nothing changed. */
+function unchanged(): void {
+  const steps: Step[] = [{ id: "b0", type: "box", size: [200, 60, 30] }];
+  let last = "b0";
+  for (let i = 0; steps.length < 20; i++) {
+    steps.push({
+      id: `c${i}`,
+      type: "cylinder",
+      diameter: 8 + i * 0.3,
+      height: 80,
+      at: [-80 + 18 * i, 2 * (i % 3), -20],
+    });
+    if (steps.length === 20) break;
+    steps.push({
+      id: `s${i}`,
+      type: "seam",
+      preset: "subtract",
+      stock: [last],
+      cutters: [`c${i}`],
+      keepCutters: false,
+    });
+    last = `s${i}`;
+  }
+  const ratios: number[] = [];
+  for (let round = 0; round < 3; round++) {
+    const cache = new ResultCache();
+    const before = time(() => evaluate(steps, cache));
+    ratios.push(time(() => evaluate(steps, cache)) / before);
+    cache.clear();
+  }
+  show("20 steps unchanged: second evaluation to first", median(ratios), "≤ 0.02");
+}
+
+const [mode] = process.argv.slice(2);
+if (mode === "first-cold" || mode === "first-warm") await first(mode === "first-warm");
+else {
+  const runs = [1, 2, 3];
+  show(
+    "first evaluation of a fresh process to a warm one, no warm-up",
+    median(runs.map(() => fresh("first-cold"))),
+    "(to compare)",
+  );
+  show("first evaluation after the warm-up to a warm one", median(runs.map(() => fresh("first-warm"))), "< 2");
+  await loadNodeKernel();
+  presets(25);
+  unchanged();
+}
+process.exit(0);
