@@ -39,6 +39,8 @@ export interface Fusion {
   cells: Cell[];
   /** For each argument, for each of its faces in order, the faces it became. An empty list: the face is gone. */
   images: FaceUse[][][];
+  /** The faces that the division left as they were. */
+  unchanged: ReadonlySet<number>;
   /** A handle for a numbered face, valid until `free`. */
   faceHandle(face: number): Shape;
   /** The edges round a face: number, and whether it came from two arguments crossing. */
@@ -60,7 +62,7 @@ const ATTEMPTS: { reversed: boolean; fuzzy: number }[] = [
  * Divides all arguments by one another (the general fuse of the library) without changing them.
  *
  * The library can divide wrongly without a word, above all where curved faces coincide. So every result is weighed:
- * the cells of a solid have to hold what the solid held, the parts of a sheet have to cover what it covered. What does
+ * the parts of a face have to cover it, the cells of a solid have to fill it. What does
  * not add up is done again with the arguments the other way round, then with a tolerance of 1e-5 mm.
  * @throws KernelFault when the library reports an error, or when no attempt adds up.
  */
@@ -92,23 +94,51 @@ function turnedRound(fusion: Fusion): Fusion {
 /** How far the parts may be off the whole, relative: the quick integration is that good on trimmed curved faces. */
 const WEIGHING = 1e-3;
 
+/**
+ * Whether a division conserves what it divided. Two things together say that every solid's cells fill it exactly: the
+ * parts of each face cover that face, and the cells within a solid use each part of its skin once, from the inside,
+ * and every face between them from both sides.
+ */
 function addsUp(args: readonly Shape[], fusion: Fusion): boolean {
-  const near = (whole: number, parts: number) => Math.abs(whole - parts) <= WEIGHING * Math.abs(whole);
-  const held = fusion.cells.map((cell) => quickVolume(cell.shape));
-  return args.every((arg, a) => {
-    const kind = shapeKind(arg);
-    if (kind === "solid")
-      return near(
-        quickVolume(arg),
-        fusion.cells.reduce((sum, cell, c) => sum + (cell.within.includes(a) ? held[c]! : 0), 0),
-      );
-    if (kind !== "face" && kind !== "shell") return true;
-    const images = new Set(fusion.images[a]!.flat().map(({ face }) => face));
-    return near(
-      quickArea(arg),
-      [...images].reduce((sum, face) => sum + quickArea(fusion.faceHandle(face)), 0),
-    );
+  return args.every(
+    (arg, a) => facesCovered(arg, fusion.images[a]!, fusion) && (shapeKind(arg) !== "solid" || cellsFill(a, fusion)),
+  );
+}
+
+/** The areas of an argument's faces: the same shapes are divided again and again while a person works. */
+const knownAreas = new WeakMap<Shape, number[]>();
+
+function facesCovered(arg: Shape, images: FaceUse[][], fusion: Fusion): boolean {
+  let areas = knownAreas.get(arg);
+  return images.every((parts, f) => {
+    if (parts.length === 1 && fusion.unchanged.has(parts[0]!.face)) return true;
+    if (!areas) {
+      areas = scoped((scope) => subshapes(scope, arg, "face").map(quickArea));
+      knownAreas.set(arg, areas);
+    }
+    const covered = parts.reduce((sum, { face }) => sum + quickArea(fusion.faceHandle(face)), 0);
+    return Math.abs(covered - areas[f]!) <= WEIGHING * areas[f]!;
   });
+}
+
+function cellsFill(a: number, { cells, images }: Fusion): boolean {
+  const skin = new Map<number, Orientation>();
+  for (const { face, sign } of images[a]!.flat()) skin.set(face, sign);
+  const seen = new Map<number, number[]>();
+  for (const cell of cells) {
+    if (!cell.within.includes(a)) continue;
+    for (const { face, sign } of cell.faces) {
+      if (sign === 0) continue;
+      const signs = seen.get(face);
+      if (signs) signs.push(sign);
+      else seen.set(face, [sign]);
+    }
+  }
+  for (const [face, signs] of seen) {
+    const own = skin.get(face);
+    if (own === undefined ? signs.length !== 2 || signs[0] === signs[1] : signs.length !== 1) return false;
+  }
+  return [...skin.keys()].every((face) => seen.has(face));
 }
 
 function fuseOnce(args: readonly Shape[], fuzzy: number): Fusion {
@@ -132,6 +162,7 @@ function fuseOnce(args: readonly Shape[], fuzzy: number): Fusion {
       algorithm.Build(scope.use(new oc.Message_ProgressRange()));
       if (algorithm.HasErrors()) throw new KernelFault("The bodies could not be divided by one another.", false);
 
+      const unchanged = new Set<number>();
       const faceNumbers = new ShapeMap<number>();
       const faceHandles: Shape[] = [];
       const numberOf = (face: Shape): number => {
@@ -147,7 +178,9 @@ function fuseOnce(args: readonly Shape[], fuzzy: number): Fusion {
       const images = args.map((arg) =>
         subshapes(scope, arg, "face").map((face): FaceUse[] => {
           const changed = imagesOf(scope, algorithm, face);
-          return changed.map((image) => ({ face: numberOf(image), sign: orientation(image) }));
+          const uses = changed.map((image) => ({ face: numberOf(image), sign: orientation(image) }));
+          if (changed.length === 1 && changed[0] === face) unchanged.add(uses[0]!.face);
+          return uses;
         }),
       );
 
@@ -172,14 +205,17 @@ function fuseOnce(args: readonly Shape[], fuzzy: number): Fusion {
         }
       });
 
+      // Only sheets ask where something crosses them, and where a cutter ends.
       const crossing = new ShapeMap<true>();
-      for (const edge of fromList(scope, algorithm.SectionEdges())) crossing.set(hold(edge), true);
+      if (args.some((arg) => shapeKind(arg) !== "solid"))
+        for (const edge of fromList(scope, algorithm.SectionEdges())) crossing.set(hold(edge), true);
       const edgeNumbers = new ShapeMap<number>();
       const edgeHandles: Shape[] = [];
       const edgesOfFace = new Map<number, { edge: number; crossing: boolean }[]>();
       return {
         cells,
         images,
+        unchanged,
         faceHandle: (face) => faceHandles[face]!,
         faceEdges(face) {
           const known = edgesOfFace.get(face);

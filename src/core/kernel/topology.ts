@@ -133,6 +133,7 @@ export function fromList(
 ): Shape[] {
   const size = list.Size();
   if (size === 0) return [];
+  if (size === 1) return [scope.use(list.First())];
   const copy = scope.use(new (lib().NCollection_List_TopoDS_Shape)(list));
   const members: Shape[] = [];
   for (let left = size; left > 0; left--) {

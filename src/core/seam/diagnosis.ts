@@ -1,4 +1,4 @@
-import { boxOf, diagonal, nearest, outwardAlong, runInside, type Vec3 } from "../kernel";
+import { diagonal, looseBoxOf, nearest, outwardAlong, runInside, type Vec3 } from "../kernel";
 import type { Body } from "../naming";
 import type { Dangling, Knife } from "./division";
 
@@ -23,7 +23,7 @@ export function shortBy(dangling: Dangling, stock: Body): Shortfall {
       if (list) list.push(face);
       else uses.set(edge, [face]);
     }
-  const box = boxOf(stock.shape);
+  const box = looseBoxOf(stock.shape);
   const limit = box ? 2 * diagonal(box) : 1000;
   let worst: Shortfall = { cutter, stock: stock.id, how: "short", by: 0, at: [0, 0, 0] };
   for (const [edge, users] of uses) {

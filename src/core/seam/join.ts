@@ -2,10 +2,10 @@ import {
   add,
   adjacency,
   allFaceFacts,
-  boxOf,
   diagonal,
   type FaceFacts,
   type Fusion,
+  looseBoxOf,
   mergeFaces,
   ownHandle,
   type Shape,
@@ -93,7 +93,7 @@ function together(division: Division, cluster: readonly Piece[]): Omit<Joined, "
   const handles = built.order.map((i) => faces[i]!.shape);
   const bases = built.order.map((i) => division.nameOf(fusion, kept[i]![0]));
   if (!worthMerging(built.shape, handles, bases)) return named(form, built.shape, bases);
-  const box = boxOf(built.shape);
+  const box = looseBoxOf(built.shape);
   const away: Vec3 = box ? add(box.max, [10 * diagonal(box) + 10, 0, 0]) : [0, 0, 0];
   const merged = mergeFaces(built.shape, away);
   if (!merged) return named(form, built.shape, bases);

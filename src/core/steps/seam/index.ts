@@ -1,12 +1,12 @@
 import { z } from "zod";
 import { fail, type Repair, type Trouble } from "../../errors";
 import {
-  boxOf,
   centre,
   diagonal,
   dot,
   freeShape,
   KernelFault,
+  looseBoxOf,
   makePlaneFace,
   nearest,
   ownHandle,
@@ -194,7 +194,7 @@ function knivesOf(values: Values, stock: Body[], context: StepContext, owned: Sh
   const knives: Knife[] = items.map((item) => {
     if (isBody(item)) return { item, shape: item.shape, faces: item.faces };
     const box = stock
-      .map((body) => boxOf(body.shape))
+      .map((body) => looseBoxOf(body.shape))
       .filter((found) => found !== null)
       .reduce(unionBox);
     const height = dot(sub(centre(box), item.origin), item.normal);
