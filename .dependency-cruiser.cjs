@@ -2,32 +2,70 @@
 const LIBRARY = "replicad-opencascadejs";
 module.exports = {
   forbidden: [
-    { name: "core-stands-alone", severity: "error", from: { path: "^src/core" }, to: { path: "^src/(engine|server|app|ui|cli)" } },
+    {
+      name: "core-stands-alone",
+      severity: "error",
+      from: { path: "^src/core" },
+      to: { path: "^src/(engine|server|app|ui|cli)" },
+    },
     {
       name: "core-has-no-interface-code",
       severity: "error",
       from: { path: "^src/core" },
       to: { path: "node_modules/(react|react-dom|next|three|drizzle-orm|@libsql|zustand|comlink|radix-ui)(/|$)" },
     },
-    { name: "core-needs-no-node-modules", severity: "error", from: { path: "^src/core", pathNot: "\\.test\\.ts$" }, to: { dependencyTypes: ["core"] } },
-    { name: "engine-knows-only-core", severity: "error", from: { path: "^src/engine" }, to: { path: "^src/(server|app|ui|cli)" } },
-    { name: "server-knows-only-core", severity: "error", from: { path: "^src/server" }, to: { path: "^src/(engine|app|ui|cli)" } },
+    {
+      name: "core-needs-no-node-modules",
+      severity: "error",
+      from: { path: "^src/core", pathNot: "\\.test\\.ts$" },
+      to: { dependencyTypes: ["core"] },
+    },
+    {
+      name: "engine-knows-only-core",
+      severity: "error",
+      from: { path: "^src/engine" },
+      to: { path: "^src/(server|app|ui|cli)" },
+    },
+    {
+      name: "server-knows-only-core",
+      severity: "error",
+      from: { path: "^src/server" },
+      to: { path: "^src/(engine|app|ui|cli)" },
+    },
     { name: "ui-knows-no-server", severity: "error", from: { path: "^src/ui" }, to: { path: "^src/(server|app|cli)" } },
-    { name: "cli-has-no-interface", severity: "error", from: { path: "^src/cli" }, to: { path: "^src/(server|app|ui)" } },
-    { name: "nothing-needs-the-cli", severity: "error", from: { path: "^src/(core|engine|server|app|ui)" }, to: { path: "^src/cli" } },
+    {
+      name: "cli-has-no-interface",
+      severity: "error",
+      from: { path: "^src/cli" },
+      to: { path: "^src/(server|app|ui)" },
+    },
+    {
+      name: "nothing-needs-the-cli",
+      severity: "error",
+      from: { path: "^src/(core|engine|server|app|ui)" },
+      to: { path: "^src/cli" },
+    },
     {
       name: "only-kernel-touches-the-geometry-library",
       severity: "error",
       from: { path: "^src", pathNot: "^src/core/kernel" },
       to: { path: `node_modules/${LIBRARY}` },
     },
-    { name: "no-cycles", severity: "error", from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ["type-only"] } } },
+    {
+      name: "no-cycles",
+      severity: "error",
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ["type-only"] } },
+    },
     { name: "no-unresolved", severity: "error", from: {}, to: { couldNotResolve: true } },
   ],
   options: {
     tsConfig: { fileName: "tsconfig.json" },
     tsPreCompilationDeps: true,
     doNotFollow: { path: "node_modules" },
-    enhancedResolveOptions: { exportsFields: ["exports"], conditionNames: ["import", "require", "node", "default", "types"] },
+    enhancedResolveOptions: {
+      exportsFields: ["exports"],
+      conditionNames: ["import", "require", "node", "default", "types"],
+    },
   },
 };
