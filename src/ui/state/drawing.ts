@@ -1,3 +1,4 @@
+import type { Trouble } from "@/core/errors";
 import type { FaceRef } from "@/core/naming";
 import type { BodyView, ItemView, PieceView, ViewMesh } from "@/engine/contract";
 import { pieceColour } from "../viewport/palette";
@@ -28,10 +29,9 @@ export function shownPieces(state: Pick<State, "editing" | "picking" | "evaluati
 
 /** What the view draws, from what is built and what is open. */
 export function drawingOf(state: State, dark: boolean): Drawing {
-  const { evaluation, editing, picking, hover, section } = state;
+  const { picking, hover, section } = state;
   const pieces = shownPieces(state);
-  const failed = evaluation?.steps.find((step) => step.id === (editing?.step.id ?? "") && step.error?.at);
-  const mark = failed?.error?.at ?? null;
+  const trouble = troubleOf(state);
   const items = itemsToShow(state);
   const picked = pickedItems(state);
   const bodies: DrawnBody[] = [];
@@ -42,7 +42,7 @@ export function drawingOf(state: State, dark: boolean): Drawing {
       planes.push({ id: item.id, origin: item.origin, normal: item.normal, picked: picked.has(item.id) });
     else {
       const mesh = state.meshes.get(item.meshId);
-      if (mesh) bodies.push(drawBody(item, mesh, state, picked));
+      if (mesh) bodies.push(drawBody(item, mesh, state, picked, trouble));
     }
   }
   if (pieces) bodies.push(...drawPieces(pieces, state));
@@ -53,7 +53,7 @@ export function drawingOf(state: State, dark: boolean): Drawing {
     hoveredFace: picking && pickingFaces(state) ? (hover?.face ?? null) : null,
     section,
     dark,
-    mark,
+    mark: trouble?.at ?? null,
   };
 }
 
@@ -87,7 +87,19 @@ function pickedItems({ editing, selected, picking }: State): Set<string> {
   return new Set(Array.isArray(value) ? value.filter((entry): entry is string => typeof entry === "string") : []);
 }
 
-function drawBody(item: BodyView, mesh: ViewMesh, state: State, picked: Set<string>): DrawnBody {
+/** What went wrong at a place: of the open step, else of the first step that failed at one. */
+function troubleOf({ evaluation, editing }: State): Trouble | null {
+  const failed = evaluation?.steps.filter((step) => step.error?.at && (!editing || step.id === editing.step.id));
+  return failed?.[0]?.error ?? null;
+}
+
+function drawBody(
+  item: BodyView,
+  mesh: ViewMesh,
+  state: State,
+  picked: Set<string>,
+  trouble: Trouble | null,
+): DrawnBody {
   const { editing } = state;
   const cutters = editing?.step.type === "seam" ? (editing.step.cutters as string[]) : [];
   const isCutter = item.kind === "sheet" || cutters.includes(item.id) || cutters.includes(item.step);
@@ -100,7 +112,8 @@ function drawBody(item: BodyView, mesh: ViewMesh, state: State, picked: Set<stri
   return {
     id: item.id,
     mesh,
-    look: isCutter ? "cutter" : "body",
+    // A solid in trouble is seen through, so that the place of the trouble shows.
+    look: isCutter ? "cutter" : trouble ? "ghost" : "body",
     colour: null,
     solid: item.measures.closed,
     faces: faces.filter((face) => face >= 0),

@@ -88,25 +88,22 @@ export class BodyObject {
       polygonOffsetUnits: 1,
     });
     const { hatch } = this;
-    // Cutters are hatched, as a drawing hatches; a cut-open solid shows its inside flat, as a section does.
+    // Cutters are hatched, as a drawing hatches.
     material.onBeforeCompile = (shader) => {
       shader.uniforms.uHatch = hatch;
-      shader.uniforms.uInside = { value: new Color("#8a7a66") };
-      material.userData.shader = shader;
       shader.fragmentShader = shader.fragmentShader
-        .replace("#include <common>", "#include <common>\nuniform float uHatch;\nuniform vec3 uInside;")
+        .replace("#include <common>", "#include <common>\nuniform float uHatch;")
         .replace(
           "#include <dithering_fragment>",
           `#include <dithering_fragment>
            float band = fract((gl_FragCoord.x + gl_FragCoord.y) / 9.0);
-           if (uHatch > 0.5 && uHatch < 1.5) gl_FragColor.a *= band < 0.22 ? 1.0 : 0.42;
-           if (uHatch > 1.5 && !gl_FrontFacing) gl_FragColor = vec4(band < 0.2 ? uInside * 0.55 : uInside, gl_FragColor.a);`,
+           if (uHatch > 0.5) gl_FragColor.a *= band < 0.22 ? 1.0 : 0.42;`,
         );
     };
     return material;
   }
 
-  style({ look, colour, hovered, picked }: Style, colours: ViewColours, clip: Plane[], solid: boolean): void {
+  style({ look, colour, hovered, picked }: Style, colours: ViewColours, clip: Plane[]): void {
     const { material } = this.mesh;
     const base = new Color(colour ?? (look === "cutter" ? colours.cutter : colours.body));
     if (picked) base.lerp(new Color(colours.pick), 0.6);
@@ -115,9 +112,7 @@ export class BodyObject {
     material.transparent = look !== "body";
     material.opacity = look === "ghost" ? (hovered ? 0.4 : 0.13) : look === "cutter" ? 0.6 : 1;
     material.depthWrite = look === "body";
-    this.hatch.value = look === "cutter" ? 1 : clip.length > 0 && solid && look === "body" ? 2 : 0;
-    const shader = material.userData.shader as { uniforms: Record<string, { value: Color }> } | undefined;
-    shader?.uniforms.uInside?.value.set(colour ?? colours.inside);
+    this.hatch.value = look === "cutter" ? 1 : 0;
     this.edges.material.color.set(colours.edge);
     this.edges.material.opacity = look === "ghost" ? 0.28 : look === "cutter" ? 0.7 : 0.9;
     this.lit.material.color.set(colours.pick);

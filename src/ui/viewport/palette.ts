@@ -22,7 +22,6 @@ export interface ViewColours {
   seam: string;
   pick: string;
   cutter: string;
-  inside: string;
 }
 
 export function viewColours(dark: boolean): ViewColours {
@@ -34,7 +33,6 @@ export function viewColours(dark: boolean): ViewColours {
         seam: "#ff8a5b",
         pick: "#8cc3ea",
         cutter: "#a9b8c4",
-        inside: "#5c4a3e",
       }
     : {
         ground: "#f3f0e8",
@@ -43,6 +41,5 @@ export function viewColours(dark: boolean): ViewColours {
         seam: "#b93a0c",
         pick: "#1f5f8b",
         cutter: "#5d7284",
-        inside: "#8a7a66",
       };
 }

@@ -26,7 +26,8 @@ import { OrbitControls } from "three/addons/controls/OrbitControls.js";
 import { acceleratedRaycast } from "three-mesh-bvh";
 import type { ViewMesh } from "@/engine/contract";
 import { BodyObject, type Look } from "./body-object";
-import { type ViewColours, viewColours } from "./palette";
+import { pieceColour, type ViewColours, viewColours } from "./palette";
+import { SectionCap } from "./section-cap";
 
 Mesh.prototype.raycast = acceleratedRaycast;
 
@@ -94,6 +95,7 @@ export class ViewScene {
   private readonly controls: OrbitControls;
   private readonly objects = new Map<string, BodyObject>();
   private readonly planes = new Map<string, Group>();
+  private caps: SectionCap[] = [];
   private readonly light = new DirectionalLight(0xffffff, 2.1);
   private readonly clip = new Plane();
   private readonly marker: Group;
@@ -104,7 +106,7 @@ export class ViewScene {
   private fitted = false;
 
   constructor(private readonly canvas: HTMLCanvasElement) {
-    this.renderer = new WebGLRenderer({ canvas, antialias: true });
+    this.renderer = new WebGLRenderer({ canvas, antialias: true, stencil: true });
     this.renderer.localClippingEnabled = true;
     this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
     this.camera.up.set(0, 0, 1);
@@ -146,12 +148,12 @@ export class ViewScene {
         { look: body.look, colour: body.colour, picked: body.picked, hovered: hovered && drawing.hoveredFace === null },
         this.colours,
         clip,
-        body.solid,
       );
       object.light(
         hovered && drawing.hoveredFace !== null ? [...new Set([...body.faces, drawing.hoveredFace])] : body.faces,
       );
     }
+    this.drawCaps(drawing, clip);
     this.drawPlanes(drawing);
     this.marker.visible = drawing.mark !== null;
     if (drawing.mark) this.marker.position.set(...(drawing.mark as [number, number, number]));
@@ -188,6 +190,32 @@ export class ViewScene {
     const sign = section.flip ? 1 : -1;
     this.clip.set(axis.multiplyScalar(sign), -sign * at);
     return [this.clip];
+  }
+
+  /** The cut surfaces of closed bodies, made anew: they are few and cheap. */
+  private drawCaps(drawing: Drawing, clip: Plane[]): void {
+    for (const cap of this.caps) {
+      this.scene.remove(cap.group);
+      cap.dispose();
+    }
+    this.caps = [];
+    const [plane] = clip;
+    if (!plane) return;
+    const sphere = this.bounds().getBoundingSphere(new Sphere());
+    for (const body of drawing.bodies) {
+      if (!body.solid || body.look !== "body") continue;
+      const object = this.objects.get(body.id)!;
+      const cap = new SectionCap(
+        object.mesh.geometry,
+        this.caps.length,
+        plane,
+        sphere.radius * 4,
+        `#${new Color(body.colour ?? pieceColour(this.caps.length)).lerp(new Color(this.colours.ground), 0.5).getHexString()}`,
+      );
+      for (const counter of cap.group.children.slice(0, 2)) counter.position.copy(object.group.position);
+      this.caps.push(cap);
+      this.scene.add(cap.group);
+    }
   }
 
   private drawPlanes(drawing: Drawing): void {
@@ -346,6 +374,7 @@ export class ViewScene {
   dispose(): void {
     this.controls.dispose();
     for (const object of this.objects.values()) object.dispose();
+    for (const cap of this.caps) cap.dispose();
     this.renderer.dispose();
   }
 }

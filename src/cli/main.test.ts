@@ -1,0 +1,195 @@
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { afterAll, afterEach, beforeAll, describe, expect, test, vi } from "vitest";
+import { loadNodeKernel } from "@/core/kernel/node";
+import { blockFile } from "@/core/testing/step-text";
+import { run } from "./main";
+
+const folder = mkdtempSync(path.join(tmpdir(), "bold-seam-cli-"));
+const file = (name: string, content: string) => {
+  const full = path.join(folder, name);
+  writeFileSync(full, content);
+  return full;
+};
+beforeAll(loadNodeKernel);
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+afterEach(() => vi.restoreAllMocks());
+
+async function cli(...args: string[]): Promise<{ code: number; out: string; err: string }> {
+  const written = { out: "", err: "" };
+  vi.spyOn(process.stdout, "write").mockImplementation((text) => {
+    written.out += text;
+    return true;
+  });
+  vi.spyOn(process.stderr, "write").mockImplementation((text) => {
+    written.err += text;
+    return true;
+  });
+  const code = await run(args);
+  vi.restoreAllMocks();
+  return { code, ...written };
+}
+
+const job = (steps: unknown[], more: object = {}) =>
+  JSON.stringify({
+    format: "bold-seam-job",
+    version: 1,
+    name: "Cli",
+    parts: [{ id: "p", name: "Part", steps }],
+    ...more,
+  });
+
+describe("inspect", () => {
+  test("prints the bodies as JSON", async () => {
+    const { code, out } = await cli(
+      "inspect",
+      file("bar.step", blockFile({ size: [2, 1, 1], unit: "inch", product: "Bar" })),
+    );
+    expect(code).toBe(0);
+    const { bodies } = JSON.parse(out);
+    expect(bodies).toHaveLength(1);
+    expect(bodies[0]).toMatchObject({
+      name: "Bar",
+      kind: "solid",
+      closed: true,
+      openEdges: 0,
+      faceKinds: { plane: 6 },
+    });
+    expect(bodies[0].volume).toBeCloseTo(2 * 25.4 ** 3, 3);
+  });
+
+  test.each([
+    ["an empty file", () => file("empty.step", ""), /is empty/],
+    ["an STL", () => file("cube.stl", "solid cube\nfacet normal 0 0 1"), /is an STL mesh/],
+    ["no file", () => path.join(folder, "none.step"), /There is no file/],
+    ["a folder", () => folder, /is a folder/],
+  ])("%s is unusable: 2 and one sentence", async (_name, make, message) => {
+    const { code, err, out } = await cli("inspect", make());
+    expect(code).toBe(2);
+    expect(out).toBe("");
+    expect(err.trim().split("\n")).toHaveLength(1);
+    expect(err).toMatch(message);
+  });
+});
+
+describe("evaluate", () => {
+  test("writes bodies and a report; 0 when all is good", async () => {
+    file("block.step", blockFile({ size: [40, 40, 20] }));
+    const path_ = file(
+      "good.json",
+      job(
+        [
+          { id: "block", type: "import", file: "f" },
+          { id: "ball", type: "sphere", diameter: "1 in", at: [20, 20, 20] },
+          { id: "s", type: "seam", preset: "subtract", stock: ["block"], cutters: ["ball"], keepCutters: false },
+        ],
+        { files: [{ id: "f", name: "block.step", path: "block.step" }] },
+      ),
+    );
+    const report = path.join(folder, "out", "report.json");
+    const { code } = await cli(
+      "evaluate",
+      path_,
+      "--out",
+      path.join(folder, "out"),
+      "--step",
+      "--stl",
+      "--report",
+      report,
+    );
+    expect(code).toBe(0);
+    const { parts } = JSON.parse(readFileSync(report, "utf8"));
+    expect(parts[0].steps.map((step: { id: string; state: string }) => [step.id, step.state])).toEqual([
+      ["block", "good"],
+      ["ball", "good"],
+      ["s", "good"],
+    ]);
+    const [body] = parts[0].bodies;
+    expect(body).toMatchObject({
+      name: "Block",
+      kind: "solid",
+      closed: true,
+      openEdges: 0,
+      valid: true,
+      genus: 0,
+      faces: 7,
+    });
+    expect(Object.keys(body)).toEqual(expect.arrayContaining(["id", "volume", "area", "vertices", "edges", "box"]));
+    // Half a ball is gone: 32000 − (2/3)πr³.
+    expect(Math.abs(body.volume - (32_000 - (2 / 3) * Math.PI * 12.7 ** 3)) / body.volume).toBeLessThan(1e-6);
+    expect(readFileSync(path.join(folder, "out", "p.step"), "utf8")).toContain("PRODUCT('Block'");
+    // Binary STL: an 80-byte header, a count, 50 bytes a triangle (the format as 3D Systems laid it down in 1989).
+    const stl = readFileSync(path.join(folder, "out", "p.stl"));
+    expect(stl.length).toBe(84 + 50 * stl.readUInt32LE(80));
+    expect(stl.toString("latin1", 0, 5)).not.toBe("solid");
+    expect(Math.abs(stlVolume(stl) - body.volume) / body.volume).toBeLessThan(1e-3);
+  });
+
+  test("a failed step is 1, and the rest is written all the same", async () => {
+    const path_ = file(
+      "failing.json",
+      job([
+        { id: "a", type: "box" },
+        { id: "t", type: "move", bodies: ["zz"] },
+      ]),
+    );
+    const { code, out } = await cli("evaluate", path_);
+    expect(code).toBe(1);
+    const { parts } = JSON.parse(out);
+    expect(parts[0].steps[1]).toMatchObject({ id: "t", state: "failed", error: { code: "body-unknown" } });
+    expect(parts[0].bodies).toHaveLength(1);
+  });
+
+  test.each([
+    ["an unknown step", job([{ id: "a", type: "teapot" }]), /unknown type “teapot”/],
+    ["a negative size", job([{ id: "a", type: "box", size: [1, -1, 1] }]), /has to be more than 0 mm/],
+    ["NaN", '{"version": NaN}', /NaN/],
+    [
+      "a cycle",
+      job([
+        { id: "a", type: "move", bodies: ["b"] },
+        { id: "b", type: "move", bodies: ["a"] },
+      ]),
+      /in a circle/,
+    ],
+    ["a missing file", job([], { files: [{ id: "f", name: "nowhere.step" }] }), /There is no file/],
+  ])("%s is 2 and one sentence", async (name, text, message) => {
+    const { code, err } = await cli("evaluate", file(`${name}.json`, text));
+    expect(code).toBe(2);
+    expect(err).toMatch(message);
+    expect(err.trim().split("\n")).toHaveLength(1);
+  });
+
+  test("an absurd tolerance and a wrong call are 2", async () => {
+    expect((await cli("evaluate", file("t.json", job([])), "--stl", "--tolerance", "abc")).code).toBe(2);
+    expect((await cli("nonsense")).code).toBe(2);
+  });
+});
+
+test("schema prints a JSON Schema", async () => {
+  const { code, out } = await cli("schema");
+  expect(code).toBe(0);
+  expect(JSON.parse(out).$schema).toBe("https://json-schema.org/draft/2020-12/schema");
+});
+
+/** What the triangles of a binary STL enclose: the sum of the tetrahedra to the origin. */
+function stlVolume(stl: Buffer): number {
+  let volume = 0;
+  for (let at = 84; at < stl.length; at += 50) {
+    const v = Array.from({ length: 9 }, (_, i) => stl.readFloatLE(at + 12 + 4 * i));
+    const [ax, ay, az, bx, by, bz, cx, cy, cz] = v as [
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+    ];
+    volume += (ax * (by * cz - bz * cy) - ay * (bx * cz - bz * cx) + az * (bx * cy - by * cx)) / 6;
+  }
+  return volume;
+}
