@@ -1,5 +1,5 @@
 import AxeBuilder from "@axe-core/playwright";
-import { addStep, bodyCard, built, newJob, open, PAD, postJob, saved, tool } from "./helpers";
+import { addStep, bodyCard, built, clickModel, newJob, open, PAD, postJob, saved, tool } from "./helpers";
 import { expect, test } from "./server";
 
 const block = { id: "a", type: "box", size: [40, 40, 40] };
@@ -140,6 +140,49 @@ test("routes: what is too large, malformed or from elsewhere is refused", async 
   const page_ = await request.get("/");
   expect(page_.headers()["x-content-type-options"]).toBe("nosniff");
   expect(page_.headers()["content-security-policy"]).toContain("frame-ancestors 'none'");
+});
+
+test("a second part, made and renamed; undo takes it away and the first is shown", async ({ page }) => {
+  await newJob(page, "Two parts");
+  await tool(page, "Shape", "Block");
+  await addStep(page);
+  await page.getByLabel("Part", { exact: true }).selectOption({ label: "Add a part" });
+  await built(page);
+  await expect(page.locator("[data-step]")).toHaveCount(0);
+  await tool(page, "Shape", "Sphere");
+  await addStep(page);
+  await expect(bodyCard(page, "Sphere")).toBeVisible();
+  await page.getByRole("button", { name: "Rename the part" }).click();
+  await page.getByLabel("New name").fill("Ball");
+  await page.keyboard.press("Enter");
+  await expect(page.getByLabel("Part", { exact: true })).toContainText("Ball");
+  await saved(page);
+  for (let i = 0; i < 3; i++) {
+    await page.getByRole("button", { name: /^Undo: / }).click();
+    await saved(page);
+  }
+  await built(page);
+  await expect(bodyCard(page, "Block")).toBeVisible();
+  await expect(page.getByLabel("Part", { exact: true })).toHaveValue("part1");
+});
+
+test("a single face cuts, and a click in the view tells what a face is", async ({ page }) => {
+  const id = await postJob(page, [
+    block,
+    { id: "plate", type: "box", size: [80, 80, 10], at: [0, 0, 15] },
+    { id: "s", type: "seam", stock: ["a"], cutterFaces: [{ body: "plate:block", face: "plate:side:z-" }] },
+  ]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await expect(bodyCard(page, "Block 2")).toBeVisible();
+  await clickModel(page, [35, -35, 25]);
+  await expect(page.getByRole("region", { name: "Check" })).toContainText("Flat facing up, 6400 mm²");
+  await page.keyboard.press("Escape");
+  await page.locator('[data-step="s"]').getByRole("button", { name: "Split" }).click();
+  const faces = open(page).getByRole("group", { name: "Cutting faces" });
+  await expect(faces).toContainText("Block: Flat facing down");
+  await faces.getByRole("button", { name: "Take this face out" }).click();
+  await expect(open(page)).toContainText("Pick something to cut with");
 });
 
 test("section, views and the check panel", async ({ page }) => {

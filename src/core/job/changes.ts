@@ -88,6 +88,15 @@ function stepOf(part: Part, id: string): Step {
   return part.steps.find((step) => step.id === id) ?? fail("step-gone", "That step is no longer on the sheet.");
 }
 
+/** Adds an empty part and returns its id. */
+export function addPart(job: Job, name: string): string {
+  const taken = new Set(job.parts.map((part) => part.id));
+  let n = job.parts.length + 1;
+  while (taken.has(`part${n}`)) n++;
+  job.parts.push({ id: `part${n}`, name, steps: [], hold: null, names: {} });
+  return `part${n}`;
+}
+
 /** An id that no step of the part has: the type's letter and the next number. */
 export function freshStepId(part: Part): string {
   const taken = new Set(part.steps.map((step) => step.id));

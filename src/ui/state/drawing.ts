@@ -13,6 +13,7 @@ type State = Pick<
   | "meshes"
   | "hover"
   | "selected"
+  | "selectedFace"
   | "hidden"
   | "alone"
   | "shownPieces"
@@ -106,6 +107,8 @@ function drawBody(
   const refs = editing
     ? Object.values(editing.step).flatMap((value) => (Array.isArray(value) ? value.filter(isFaceRef) : []))
     : [];
+  if (!editing && state.selected === item.id && state.selectedFace !== null)
+    refs.push({ body: item.id, face: item.faces[state.selectedFace]?.name ?? "" });
   const faces = refs
     .filter((ref) => ref.body === item.id)
     .map((ref) => item.faces.findIndex((face) => face.name === ref.face));

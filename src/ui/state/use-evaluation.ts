@@ -35,7 +35,9 @@ export function useEvaluation(): { stop(): void; again(): void } {
     };
 
     async function evaluate(mine: number, draft: typeof job): Promise<void> {
-      const shown = draft.parts.find((candidate) => candidate.id === part)!;
+      const shown = draft.parts.find((candidate) => candidate.id === part);
+      // An undo may have taken the part away; the workspace is about to show another.
+      if (!shown) return;
       const key = viewKey(draft, shown);
       if (!editing && workspace.getState().evaluation === null) {
         const stored = await showStored(key, workspace);

@@ -36,6 +36,8 @@ export interface WorkspaceStore {
   engine: EngineState;
   hover: Hover | null;
   selected: string | null;
+  /** The face of the selected body that was clicked, by place. */
+  selectedFace: number | null;
   hidden: ReadonlySet<string>;
   alone: string | null;
   shownPieces: ShownPieces;
@@ -59,6 +61,7 @@ export function createWorkspaceStore(part: string) {
     engine: { kind: "starting" },
     hover: null,
     selected: null,
+    selectedFace: null,
     hidden: new Set(),
     alone: null,
     shownPieces: "both",

@@ -157,6 +157,8 @@ export class ViewScene {
     this.drawPlanes(drawing);
     this.marker.visible = drawing.mark !== null;
     if (drawing.mark) this.marker.position.set(...(drawing.mark as [number, number, number]));
+    // A view that was empty is fitted to the first thing that comes into it.
+    if (drawing.bodies.length === 0) this.fitted = false;
     if (!this.fitted && drawing.bodies.length > 0) {
       this.fitted = true;
       this.fit();

@@ -104,7 +104,7 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
       state.set({ selected: hit?.id ?? null });
       return;
     }
-    state.set({ selected: hit?.id ?? null });
+    state.set({ selected: hit?.id ?? null, selectedFace: hit?.face ?? null });
   }
 
   function keys(event: React.KeyboardEvent): void {

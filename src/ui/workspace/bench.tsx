@@ -8,7 +8,7 @@ import { Mark } from "../marks/marks";
 import { useJob, useWorkspace } from "../state/context";
 import { viewColours } from "../viewport/palette";
 import { useActions } from "./actions";
-import { RenameBox } from "./build-sheet";
+import { RenameBox } from "./rename-box";
 import { useTheme } from "./theme";
 import { Thumbnail } from "./thumbnail";
 
@@ -65,7 +65,7 @@ function BodyCard({ item }: { item: ItemView }) {
         type="button"
         aria-pressed={selected}
         aria-label={`Select ${item.name}`}
-        onClick={() => set({ selected: selected ? null : item.id })}
+        onClick={() => set({ selected: selected ? null : item.id, selectedFace: null })}
         className="self-start rounded"
       >
         {item.kind === "workplane" ? (

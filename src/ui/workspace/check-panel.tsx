@@ -37,6 +37,8 @@ export function CheckPanel() {
 
 function Facts({ body, unit }: { body: BodyView; unit: LengthUnit }) {
   const set = useWorkspace((state) => state.set);
+  const clicked = useWorkspace((state) => state.selectedFace);
+  const face = clicked === null ? undefined : body.faces[clicked];
   const { volume, area, closed, openEdges, box } = body.measures;
   const lines: [string, string][] = [
     ["Volume", volume === null ? "none: a sheet" : formatVolume(volume, unit)],
@@ -59,6 +61,17 @@ function Facts({ body, unit }: { body: BodyView; unit: LengthUnit }) {
           </div>
         ))}
       </dl>
+      {face ? (
+        <p className="mt-2 border-t border-line pt-2">
+          <span className="text-[13px] text-soft">Clicked face: </span>
+          {describeFace(face, unit)}
+          {face.direction ? (
+            <span className="num block">
+              {face.kind === "plane" ? "normal" : "axis"} {face.direction.map((value) => value.toFixed(4)).join(", ")}
+            </span>
+          ) : null}
+        </p>
+      ) : null}
       {openEdges.length > 0 ? (
         <details className="mt-2">
           <summary className="cursor-pointer text-[13px] text-soft">Where it is open</summary>

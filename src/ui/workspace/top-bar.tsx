@@ -1,19 +1,20 @@
 "use client";
-import { Moon, Redo2, Sun, Undo2 } from "lucide-react";
+import { Moon, Pencil, Redo2, Sun, Undo2 } from "lucide-react";
 import Link from "next/link";
+import { useState } from "react";
+import { addPart } from "@/core/job";
 import { Choice, IconButton } from "../controls/controls";
 import { Mark } from "../marks/marks";
 import { useJob, useWorkspace } from "../state/context";
 import type { SaveState } from "../state/job-store";
+import { RenameBox } from "./rename-box";
 import { useTheme } from "./theme";
 
 export function TopBar({ stop }: { stop(): void }) {
-  const { name, units, parts } = useJob((state) => state.job);
+  const { name, units } = useJob((state) => state.job);
   const undoLabel = useJob((state) => state.undoLabel);
   const redoLabel = useJob((state) => state.redoLabel);
   const { undo, redo, edit } = useJob((state) => state);
-  const part = useWorkspace((state) => state.part);
-  const set = useWorkspace((state) => state.set);
   const theme = useTheme();
   return (
     <header className="flex h-12 items-center gap-2 border-b border-line bg-sheet px-3">
@@ -21,21 +22,16 @@ export function TopBar({ stop }: { stop(): void }) {
         Jobs
       </Link>
       <span className="text-rule">/</span>
-      <h1 className="truncate text-[17px] font-semibold">{name}</h1>
-      <label className="ml-1 flex items-center gap-1.5">
-        <span className="text-[13px] text-soft">Part</span>
-        <select
-          value={part}
-          onChange={(event) => set({ part: event.target.value, editing: null, selected: null, evaluation: null })}
-          className="h-8 max-w-48 rounded border border-line bg-sheet px-1.5"
-        >
-          {parts.map((entry) => (
-            <option key={entry.id} value={entry.id}>
-              {entry.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Renamable
+        value={name}
+        label="Rename the job"
+        onDone={(next) =>
+          edit(`Call the job ${next}`, (draft) => {
+            draft.name = next;
+          })
+        }
+      />
+      <PartChooser />
       <div className="ml-2 flex">
         <IconButton
           label={undoLabel ? `Undo: ${undoLabel}` : "Nothing to undo"}
@@ -75,6 +71,104 @@ export function TopBar({ stop }: { stop(): void }) {
         {theme.dark ? <Sun size={17} aria-hidden /> : <Moon size={17} aria-hidden />}
       </IconButton>
     </header>
+  );
+}
+
+/** The job's name, as a heading that turns into a box. */
+function Renamable({ value, label, onDone }: { value: string; label: string; onDone(name: string): void }) {
+  const [open, setOpen] = useState(false);
+  if (open)
+    return (
+      <div className="w-56">
+        <RenameBox
+          value={value}
+          placeholder={value}
+          onDone={(name) => {
+            setOpen(false);
+            if (name?.trim()) onDone(name.trim());
+          }}
+        />
+      </div>
+    );
+  return (
+    <h1 className="min-w-0 truncate text-[17px] font-semibold">
+      <button
+        type="button"
+        title={label}
+        onClick={() => setOpen(true)}
+        className="max-w-full truncate rounded hover:underline"
+      >
+        {value}
+      </button>
+    </h1>
+  );
+}
+
+const NEW_PART = "new";
+
+/** Which part of the job is on the sheet; parts are added and renamed here, too. */
+function PartChooser() {
+  const parts = useJob((state) => state.job.parts);
+  const edit = useJob((state) => state.edit);
+  const part = useWorkspace((state) => state.part);
+  const editing = useWorkspace((state) => state.editing);
+  const set = useWorkspace((state) => state.set);
+  const [renaming, setRenaming] = useState(false);
+  const show = (id: string) =>
+    set({ part: id, editing: null, picking: null, selected: null, evaluation: null, alone: null });
+  const current = parts.find((entry) => entry.id === part);
+
+  function choose(value: string): void {
+    if (value !== NEW_PART) {
+      show(value);
+      return;
+    }
+    let id = part;
+    edit("Add a part", (draft) => {
+      id = addPart(draft, `Part ${draft.parts.length + 1}`);
+    });
+    show(id);
+  }
+
+  if (renaming && current)
+    return (
+      <div className="w-44">
+        <RenameBox
+          value={current.name}
+          placeholder={current.name}
+          onDone={(name) => {
+            setRenaming(false);
+            if (name?.trim())
+              edit(`Call the part ${name.trim()}`, (draft) => {
+                draft.parts.find((entry) => entry.id === part)!.name = name.trim();
+              });
+          }}
+        />
+      </div>
+    );
+  return (
+    <div className="ml-1 flex items-center gap-1">
+      <label className="flex items-center gap-1.5">
+        <span className="text-[13px] text-soft">Part</span>
+        <select
+          aria-label="Part"
+          value={part}
+          disabled={editing !== null}
+          onChange={(event) => choose(event.target.value)}
+          className="h-8 max-w-48 rounded border border-line bg-sheet px-1.5 disabled:opacity-50"
+        >
+          {parts.map((entry) => (
+            <option key={entry.id} value={entry.id}>
+              {entry.name}
+            </option>
+          ))}
+          <option value={NEW_PART}>Add a part</option>
+        </select>
+      </label>
+      <IconButton label="Rename the part" className="size-7!" onClick={() => setRenaming(true)}>
+        <Pencil size={14} aria-hidden />
+      </IconButton>
+    </div>
   );
 }
 

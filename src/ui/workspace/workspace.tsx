@@ -5,7 +5,7 @@ import { useShallow } from "zustand/react/shallow";
 import { startBrowserEngines } from "@/engine/browser/spawn";
 import type { EngineHost } from "@/engine/host";
 import type { JobState } from "../state/api";
-import { StoresProvider, useStores, useWorkspace } from "../state/context";
+import { StoresProvider, useJob, useStores, useWorkspace } from "../state/context";
 import { shownPieces } from "../state/drawing";
 import { createJobStore } from "../state/job-store";
 import { useEvaluation } from "../state/use-evaluation";
@@ -62,6 +62,7 @@ function Bays() {
   const takeScene = useCallback((next: ViewScene | null) => setScene(next), []);
   const pieces = useWorkspace(useShallow((state) => shownPieces(state)));
   useKeys();
+  useExistingPart();
   useTestHandle(scene);
   return (
     <div className="flex h-dvh min-h-[560px] min-w-[960px] flex-col">
@@ -84,6 +85,16 @@ function Bays() {
       <ReleaseDialog />
     </div>
   );
+}
+
+/** Shows another part when the one on the sheet is gone, as after an undo. */
+function useExistingPart(): void {
+  const { workspace } = useStores();
+  const part = useWorkspace((state) => state.part);
+  const first = useJob((state) => (state.job.parts.some((entry) => entry.id === part) ? null : state.job.parts[0]!.id));
+  useEffect(() => {
+    if (first) workspace.setState({ part: first, editing: null, picking: null, selected: null, evaluation: null });
+  }, [first, workspace]);
 }
 
 /** Keys that work anywhere outside of a text box. */

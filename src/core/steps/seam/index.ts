@@ -83,6 +83,15 @@ export const seam = defineStep({
       when: { key: "preset", is: ["split", "trim", "subtract"] },
     },
     {
+      key: "cutterFaces",
+      kind: "faces",
+      label: "Cutting faces",
+      help: "Single faces of bodies that divide, as far as they reach",
+      accepts: "any",
+      min: 0,
+      when: { key: "preset", is: ["split"] },
+    },
+    {
       key: "keepCutters",
       kind: "toggle",
       label: "Keep the cutters",
