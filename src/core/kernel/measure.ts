@@ -336,6 +336,13 @@ export function surfaceSignature(shape: Shape): string | null {
   });
 }
 
+export function isFlat(face: Shape): boolean {
+  return scoped((scope) => {
+    const surface = scope.use(new (lib().BRepAdaptor_Surface)(asFace(scope, face), false));
+    return (surface.GetType() as string) === "GeomAbs_Plane";
+  });
+}
+
 /** A planar face's plane, its normal pointing out of the material; null when the face is not flat. */
 export function planeOf(shape: Shape): { origin: Vec3; normal: Vec3 } | null {
   return scoped((scope) => {
