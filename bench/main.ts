@@ -1,6 +1,6 @@
 import { spawnSync } from "node:child_process";
 import path from "node:path";
-import { evaluatePart, ResultCache, warmUp } from "../src/core/build";
+import { evaluatePart, ResultCache, WARM_ROUNDS, warmUp } from "../src/core/build";
 import { makePlaneFace, type Shape } from "../src/core/kernel";
 import { type BareOperation, bare } from "../src/core/kernel/bare";
 import { loadNodeKernel } from "../src/core/kernel/node";
@@ -77,7 +77,7 @@ function presets(rounds: number): void {
 /** The first evaluation of a fresh process, as it comes and after the warm-up, against a warm one in the same process. */
 async function first(warm: boolean): Promise<void> {
   await loadNodeKernel();
-  if (warm) await warmUp(6, async () => true);
+  if (warm) await warmUp(WARM_ROUNDS, async () => true);
   const scene = (size: number): Step[] => [
     { id: "a", type: "box", size: [60, 50, size] },
     { id: "b", type: "cylinder", diameter: 24, height: 100, at: [4, 3, -20] },

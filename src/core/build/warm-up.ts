@@ -4,6 +4,9 @@ import { isBody } from "../naming";
 import { ResultCache } from "./cache";
 import { evaluatePart, freePieces } from "./evaluate";
 
+/** Rounds after which the first real work is near its lasting speed; measured by the bench. */
+export const WARM_ROUNDS = 12;
+
 /**
  * Runs small typical operations, so that the kernel's code is compiled and optimised before a person waits for it.
  * Every round uses other sizes, so nothing comes from a cache.

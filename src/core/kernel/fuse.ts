@@ -1,7 +1,7 @@
 import type { BRepAlgoAPI_BuilderAlgo, TopAbs_Orientation } from "replicad-opencascadejs";
 import { KernelFault } from "./faults";
 import { lib } from "./library";
-import { isFlat, openEdges, quickArea, quickVolume } from "./measure";
+import { isFlat, openEdges, quickArea, quickVolume, roughArea } from "./measure";
 import { type Scope, scoped } from "./scope";
 import {
   asEdge,
@@ -94,6 +94,9 @@ function turnedRound(fusion: Fusion): Fusion {
 /** How far the parts may be off the whole, relative: the quick integration is that good on trimmed curved faces. */
 const WEIGHING = 1e-3;
 
+/** How far the parts of a curved face may be off the whole: a lost part or a taken complement is far more. */
+const COVERING = 1e-2;
+
 /**
  * Whether a division conserves what it divided. Two things together say that every solid's cells fill it exactly: the
  * parts of each face cover that face, and the cells within a solid use each part of its skin once, from the inside,
@@ -117,13 +120,13 @@ function facesCovered(arg: Shape, images: FaceUse[][], fusion: Fusion): boolean 
   return images.every((parts, f) => {
     if (parts.length === 1 && fusion.unchanged.has(parts[0]!.face)) return true;
     if (!areas) {
-      areas = scoped((scope) => subshapes(scope, arg, "face").map((face) => (isFlat(face) ? null : quickArea(face))));
+      areas = scoped((scope) => subshapes(scope, arg, "face").map((face) => (isFlat(face) ? null : roughArea(face))));
       knownAreas.set(arg, areas);
     }
     const area = areas[f]!;
     if (area === null) return true;
-    const covered = parts.reduce((sum, { face }) => sum + quickArea(fusion.faceHandle(face)), 0);
-    return Math.abs(covered - area) <= WEIGHING * area;
+    const covered = parts.reduce((sum, { face }) => sum + roughArea(fusion.faceHandle(face)), 0);
+    return Math.abs(covered - area) <= COVERING * area;
   });
 }
 

@@ -1,4 +1,5 @@
 import { proxy, wrap } from "comlink";
+import { WARM_ROUNDS } from "@/core/build";
 import type { EngineApi, EngineConfig } from "../contract";
 import { EngineHost, type EngineWorker } from "../host";
 import type { WorkerApi } from "./kernel.worker";
@@ -47,5 +48,9 @@ function spawnBrowserEngine(config: EngineConfig): EngineWorker {
 
 /** The page's engines: one at work, one in reserve. */
 export function startBrowserEngines(config: EngineConfig): EngineHost {
-  return new EngineHost(() => spawnBrowserEngine(config), { warmRounds: 6, heapLimit: 900 * 1024 * 1024, spare: true });
+  return new EngineHost(() => spawnBrowserEngine(config), {
+    warmRounds: WARM_ROUNDS,
+    heapLimit: 900 * 1024 * 1024,
+    spare: true,
+  });
 }
