@@ -178,7 +178,6 @@ class Run {
     const context: StepContext = {
       step: step.id,
       wantsPieces,
-      item: (ref) => this.itemsOf(ref, step)[0]!.item,
       items: (refs) => refs.flatMap((ref) => this.itemsOf(ref, step)).map(({ item }) => item),
       bodies: (refs) => refs.flatMap((ref) => this.itemsOf(ref, step)).map(({ item }) => this.asBody(item, step)),
       nameOf: (id) => this.nameOf(id),

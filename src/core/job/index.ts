@@ -2,3 +2,4 @@ export * from "./changes";
 export * from "./document";
 export * from "./json-schema";
 export * from "./parse";
+export * from "./state";

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "vitest";
-import { SeamError } from "../errors";
+import { messageOf } from "../testing/harness";
 import { checkJob, emptyJob, jobJsonSchema, jobSchema, parseJob } from ".";
 
 const job = (steps: unknown[], more: object = {}) => ({
@@ -9,16 +9,6 @@ const job = (steps: unknown[], more: object = {}) => ({
   parts: [{ id: "p", name: "P", steps }],
   ...more,
 });
-
-function messageOf(action: () => unknown): string {
-  try {
-    action();
-  } catch (cause) {
-    expect(cause).toBeInstanceOf(SeamError);
-    return (cause as SeamError).message;
-  }
-  throw new Error("no error was raised");
-}
 
 describe("bad job files: one clear sentence each", () => {
   test.each([

@@ -21,7 +21,6 @@ export {
   type Adjacency,
   adjacency,
   compound,
-  countSubshapes,
   freeShape,
   type Orientation,
   ownHandle,

@@ -87,10 +87,6 @@ export function occurrences(scope: Scope, shape: Shape, kind: SubshapeKind, outs
   return found;
 }
 
-export function countSubshapes(shape: Shape, kind: SubshapeKind): number {
-  return scoped((scope) => subshapes(scope, shape, kind).length);
-}
-
 /** A handle of its own for a subshape found in a scope, which the caller frees. */
 export function ownHandle(shape: Shape): Shape {
   const oc = lib();

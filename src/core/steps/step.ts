@@ -1,7 +1,7 @@
 import type { z } from "zod";
 import type { Trouble } from "../errors";
 import type { Shape } from "../kernel";
-import type { Body, FaceRef, Item, Workplane } from "../naming";
+import type { Body, FaceRef, Item } from "../naming";
 import type { Piece, PresetFate } from "../seam";
 
 /** The stages of the work, in its order. A stage without tools is not shown. */
@@ -33,8 +33,6 @@ export interface StepWords {
 /** What a step may ask for while it is evaluated. */
 export interface StepContext {
   step: string;
-  /** Items by reference. Each call is noted, so that the step's key covers what it used. Throws what a person can mend. */
-  item(ref: string): Item;
   /** All items that a reference means: an item's id, or a step's id for all that it made. */
   items(refs: readonly string[]): Item[];
   bodies(refs: readonly string[]): Body[];
@@ -86,5 +84,3 @@ export interface StepType<S extends z.ZodType = z.ZodType> {
 export function defineStep<S extends z.ZodType>(step: StepType<S>): StepType<S> {
   return step;
 }
-
-export const isWorkplane = (item: Item): item is Workplane => item.kind === "workplane";

@@ -1,5 +1,6 @@
 import { type EvaluateOptions, evaluatePart, type PartResult, ResultCache } from "../build";
 import { type BodyReport, reportBody } from "../check";
+import { SeamError } from "../errors";
 import { checkJob, type Job } from "../job";
 import { type Body, isBody } from "../naming";
 
@@ -52,4 +53,15 @@ export function volumeOfStep(built: Built, step: string): number {
 
 export function relative(value: number, expected: number): number {
   return Math.abs(value - expected) / Math.abs(expected);
+}
+
+/** The sentence of the error that an action raises, which has to be one of the project's own. */
+export function messageOf(action: () => unknown): string {
+  try {
+    action();
+  } catch (cause) {
+    if (cause instanceof SeamError) return cause.message;
+    throw cause;
+  }
+  throw new Error("no error was raised");
 }

@@ -3,13 +3,13 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import { nanoid } from "nanoid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
-import { edits, type Job, makeChange, type Step } from "@/core/job";
+import { edits, type Job, type JobState, makeChange, type Step } from "@/core/job";
 import { type Database, openDatabase } from "../db/client";
 import { fileBytes, keepFile } from "../files/service";
 import { storedGeometry, storeGeometry } from "../geometry/service";
 import { HttpProblem } from "../http/problem";
 import { stacksOf } from "./history";
-import { createJob, edit, type JobState, listSummaries, readJob, redo, removeJob, undo } from "./service";
+import { createJob, edit, listSummaries, readJob, redo, removeJob, undo } from "./service";
 
 const folder = mkdtempSync(path.join(tmpdir(), "bold-seam-test-"));
 let db: Database;

@@ -1,6 +1,14 @@
 import { nanoid } from "nanoid";
 import type { z } from "zod";
-import { applyChange, checkJob, emptyJob, type Job, type patchesSchema } from "@/core/job";
+import {
+  applyChange,
+  checkJob,
+  emptyJob,
+  type Job,
+  type JobState,
+  type JobSummary,
+  type patchesSchema,
+} from "@/core/job";
 import type { Database } from "../db/client";
 import { transact } from "../db/transact";
 import { HttpProblem } from "../http/problem";
@@ -20,25 +28,6 @@ import {
   type Transaction,
   writeDocument,
 } from "./repository";
-
-export interface JobSummary {
-  id: string;
-  name: string;
-  revision: number;
-  parts: { name: string; steps: number }[];
-  units: Job["units"];
-  createdAt: string;
-  updatedAt: string;
-}
-
-export interface JobState {
-  id: string;
-  revision: number;
-  document: Job;
-  /** What undo and redo would do now; null when there is nothing. */
-  undo: string | null;
-  redo: string | null;
-}
 
 /** What a write on an old revision is told: what happened since. */
 export interface Conflict {

@@ -2,9 +2,9 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useId, useRef, useState } from "react";
-import { parseJob } from "@/core/job";
+import { type JobSummary, parseJob } from "@/core/job";
 import { Button, Choice } from "../controls/controls";
-import { api, type JobSummary } from "../state/api";
+import { api } from "../state/api";
 
 /** All jobs, the latest first, and the ways to begin one. */
 export function JobsPage({ jobs }: { jobs: JobSummary[] }) {

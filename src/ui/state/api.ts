@@ -1,24 +1,5 @@
 import type { Patch } from "immer";
-import type { Job } from "@/core/job";
-
-/** A job as the server has it. */
-export interface JobState {
-  id: string;
-  revision: number;
-  document: Job;
-  undo: string | null;
-  redo: string | null;
-}
-
-export interface JobSummary {
-  id: string;
-  name: string;
-  revision: number;
-  parts: { name: string; steps: number }[];
-  units: Job["units"];
-  createdAt: string;
-  updatedAt: string;
-}
+import type { Job, JobState } from "@/core/job";
 
 /** The server refused. `status` 0: it could not be reached. */
 export class ApiProblem extends Error {

@@ -1,6 +1,5 @@
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
-import { applyChange, emptyJob, type Job } from "@/core/job";
-import type { JobState } from "./api";
+import { applyChange, emptyJob, type Job, type JobState } from "@/core/job";
 import { createJobStore } from "./job-store";
 import { readPending } from "./pending";
 

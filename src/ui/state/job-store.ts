@@ -1,8 +1,8 @@
 import { applyPatches } from "immer";
 import { nanoid } from "nanoid";
 import { createStore } from "zustand/vanilla";
-import { type Job, makeChange, type Part } from "@/core/job";
-import { ApiProblem, api, type JobState } from "./api";
+import { type Job, type JobState, makeChange, type Part } from "@/core/job";
+import { ApiProblem, api } from "./api";
 import { type PendingEdit, readPending, writePending } from "./pending";
 
 export type SaveState =

@@ -2,9 +2,9 @@
 import { Tooltip } from "radix-ui";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { useShallow } from "zustand/react/shallow";
+import type { JobState } from "@/core/job";
 import { startBrowserEngines } from "@/engine/browser/spawn";
 import type { EngineHost } from "@/engine/host";
-import type { JobState } from "../state/api";
 import { StoresProvider, useJob, useStores, useWorkspace } from "../state/context";
 import { shownPieces } from "../state/drawing";
 import { createJobStore } from "../state/job-store";

@@ -1,8 +1,7 @@
 import { beforeAll, describe, expect, test } from "vitest";
-import { SeamError } from "../../errors";
 import { boxOf, freeShape, isValid, volumeOf } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/node";
-import { buildSteps, relative } from "../../testing/harness";
+import { buildSteps, messageOf, relative } from "../../testing/harness";
 import { blockFile } from "../../testing/step-text";
 import { inspectStep } from "../inspect";
 import { readStep, writeStep } from ".";
@@ -11,16 +10,6 @@ import { parseRecords, readString, writeString } from "./part21";
 beforeAll(loadNodeKernel);
 
 const bytes = (text: string) => new TextEncoder().encode(text);
-
-function messageOf(action: () => unknown): string {
-  try {
-    action();
-  } catch (cause) {
-    expect(cause).toBeInstanceOf(SeamError);
-    return (cause as SeamError).message;
-  }
-  throw new Error("no error was raised");
-}
 
 describe("out and in again", () => {
   test("count, volumes to 1e-6 and names are the same", () => {

@@ -226,7 +226,7 @@ function knivesOf(values: Values, stock: Body[], context: StepContext, owned: Sh
 /** A cutter that ends inside the stock, or reaches none of it, is an error that says by how much and offers the repair. */
 function refuseShort(division: Division, stock: Body[], knives: Knife[], _values: Values, context: StepContext): void {
   const { step } = context;
-  const nameOf = (id: string) => labelOf(id, context);
+  const { nameOf } = context;
   for (const dangling of division.dangling) {
     const body = stock.find((candidate) => candidate.id === dangling.stock)!;
     const shortfall = shortBy(dangling, body);
@@ -274,10 +274,6 @@ function repairOf(cutter: string, by: number): { repair?: Repair } {
       set: { extend: { add: Math.ceil(by + 1) } },
     },
   };
-}
-
-function labelOf(id: string, context: StepContext): string {
-  return context.nameOf(id);
 }
 
 function settle(
