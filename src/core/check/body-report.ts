@@ -2,11 +2,13 @@ import {
   areaOf,
   type Box,
   boxOf,
+  type Counts,
   countsOf,
   type FaceFacts,
   isValid,
   type OpenEdge,
   openEdges,
+  type Pinch,
   type Shape,
   volumeOf,
 } from "../kernel";
@@ -20,19 +22,28 @@ export interface Measures {
   closed: boolean;
   /** Where it is open. */
   openEdges: OpenEdge[];
+  /** Where its skin touches itself: the material there has no thickness, and cannot be made. */
+  pinches: Pinch[];
   box: Box | null;
 }
 
 export function measure(shape: Shape, kind: "solid" | "sheet"): Measures {
+  return measureAnd(shape, kind).measures;
+}
+
+function measureAnd(shape: Shape, kind: "solid" | "sheet"): { measures: Measures; counts: Counts } {
+  const counts = countsOf(shape);
   const open = openEdges(shape);
   const closed = open.length === 0;
-  return {
+  const measures = {
     volume: kind === "solid" ? volumeOf(shape) : null,
     area: areaOf(shape),
     closed,
     openEdges: open,
+    pinches: counts.pinches,
     box: boxOf(shape),
   };
+  return { measures, counts };
 }
 
 /** All that is known of a body: for the command line's reports and the check panel. */
@@ -44,12 +55,14 @@ export interface BodyReport extends Measures {
   vertices: number;
   edges: number;
   faces: number;
-  genus: number;
+  /** Handles of its skins; null where a skin touches itself. */
+  genus: number | null;
 }
 
 export function reportBody(id: string, name: string, kind: "solid" | "sheet", shape: Shape): BodyReport {
-  const { vertices, edges, faces, genus } = countsOf(shape);
-  return { id, name, kind, ...measure(shape, kind), valid: isValid(shape), vertices, edges, faces, genus };
+  const { measures, counts } = measureAnd(shape, kind);
+  const { vertices, edges, faces, genus } = counts;
+  return { id, name, kind, ...measures, valid: isValid(shape), vertices, edges, faces, genus };
 }
 
 /** How many faces of each kind, in the kernel's words. */

@@ -1,8 +1,9 @@
 import type { BRepAlgoAPI_BuilderAlgo, TopAbs_Orientation } from "replicad-opencascadejs";
 import { KernelFault } from "./faults";
 import { lib } from "./library";
-import { isFlat, openEdges, quickArea, quickVolume, roughArea } from "./measure";
+import { openEdges, quickArea, quickVolume, roughArea } from "./measure";
 import { type Scope, scoped } from "./scope";
+import { type Surface, surfacesOf } from "./surfaces";
 import {
   asEdge,
   asFace,
@@ -43,6 +44,8 @@ export interface Fusion {
   unchanged: ReadonlySet<number>;
   /** A handle for a numbered face, valid until `free`. */
   faceHandle(face: number): Shape;
+  /** What a numbered face lies on. */
+  surface(face: number): Surface;
   /** The edges round a face: number, and whether it came from two arguments crossing. */
   faceEdges(face: number): { edge: number; crossing: boolean }[];
   /** A handle for a numbered edge, valid until `free`. */
@@ -103,16 +106,33 @@ const COVERING = 1e-2;
  * and every face between them from both sides.
  */
 function addsUp(args: readonly Shape[], fusion: Fusion): boolean {
+  const weigh = mayCoincide(args);
   return args.every(
-    (arg, a) => facesCovered(arg, fusion.images[a]!, fusion) && (shapeKind(arg) !== "solid" || cellsFill(a, fusion)),
+    (arg, a) =>
+      (!weigh || facesCovered(arg, fusion.images[a]!, fusion)) && (shapeKind(arg) !== "solid" || cellsFill(a, fusion)),
   );
 }
 
 /**
- * The areas of an argument's curved faces, null for flat ones: the same shapes are divided again and again while a
- * person works. A flat face that were not covered would leave its cell open, which the cells' own check finds; of
- * curved ones the library has been seen to lose a part and close the cell all the same.
+ * Whether curved faces of two arguments may lie on one surface. Only there has the library been seen to lose a part of
+ * a face and close the cell all the same; anywhere else a face that were not covered leaves its cell open, which the
+ * cells' own check finds. Surfaces without a signature may be anything of their kind.
  */
+function mayCoincide(args: readonly Shape[]): boolean {
+  const seen = new Set<string>();
+  for (const arg of args) {
+    const own = new Set(
+      surfacesOf(arg).flatMap(({ kind, signature }) => (kind === "plane" ? [] : [signature ?? kind])),
+    );
+    for (const key of own) {
+      if (seen.has(key)) return true;
+      seen.add(key);
+    }
+  }
+  return false;
+}
+
+/** The areas of an argument's curved faces: the same shapes are divided again and again while a person works. */
 const knownAreas = new WeakMap<Shape, (number | null)[]>();
 
 function facesCovered(arg: Shape, images: FaceUse[][], fusion: Fusion): boolean {
@@ -120,7 +140,10 @@ function facesCovered(arg: Shape, images: FaceUse[][], fusion: Fusion): boolean 
   return images.every((parts, f) => {
     if (parts.length === 1 && fusion.unchanged.has(parts[0]!.face)) return true;
     if (!areas) {
-      areas = scoped((scope) => subshapes(scope, arg, "face").map((face) => (isFlat(face) ? null : roughArea(face))));
+      const surfaces = surfacesOf(arg);
+      areas = scoped((scope) =>
+        subshapes(scope, arg, "face").map((face, i) => (surfaces[i]!.kind === "plane" ? null : roughArea(face))),
+      );
       knownAreas.set(arg, areas);
     }
     const area = areas[f]!;
@@ -221,11 +244,19 @@ function fuseOnce(args: readonly Shape[], fuzzy: number): Fusion {
       const edgeNumbers = new ShapeMap<number>();
       const edgeHandles: Shape[] = [];
       const edgesOfFace = new Map<number, { edge: number; crossing: boolean }[]>();
+      const surfaces: Surface[] = [];
+      images.forEach((ofArg, a) => {
+        const own = surfacesOf(args[a]!);
+        ofArg.forEach((parts, f) => {
+          for (const { face } of parts) surfaces[face] ??= own[f]!;
+        });
+      });
       return {
         cells,
         images,
         unchanged,
         faceHandle: (face) => faceHandles[face]!,
+        surface: (face) => surfaces[face]!,
         faceEdges(face) {
           const known = edgesOfFace.get(face);
           if (known) return known;

@@ -1,10 +1,28 @@
 /** The geometry kernel: the only folder that touches the geometry library. Everything here is in millimetres and radians. */
+export * from "./counts";
 export * from "./distance";
 export * from "./faults";
 export * from "./fuse";
 export * from "./inner-point";
 export { kernelHeapBytes, kernelLoaded, type LibraryFactory, loadKernel } from "./library";
-export * from "./measure";
+export {
+  allFaceFacts,
+  areaOf,
+  boxOf,
+  edgeNeighbourhoods,
+  type FaceFacts,
+  type FaceKind,
+  faceFacts,
+  isConnected,
+  isValid,
+  looseBoxOf,
+  type OpenEdge,
+  openEdges,
+  subshapePlanes,
+  surfaceCentre,
+  verticesOf,
+  volumeOf,
+} from "./measure";
 export {
   makeBox,
   makeCylinder,
@@ -15,6 +33,7 @@ export {
 } from "./primitives";
 export * from "./sheet";
 export * from "./step-file";
+export type { Surface } from "./surfaces";
 export * from "./tessellate";
 export * from "./text";
 export {

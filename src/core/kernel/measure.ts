@@ -105,7 +105,7 @@ export type FaceKind =
   | "offset"
   | "other";
 
-const FACE_KINDS: Record<string, FaceKind> = {
+export const FACE_KINDS: Record<string, FaceKind> = {
   GeomAbs_Plane: "plane",
   GeomAbs_Cylinder: "cylinder",
   GeomAbs_Cone: "cone",
@@ -176,7 +176,7 @@ export function openEdges(shape: Shape): OpenEdge[] {
   );
 }
 
-function openEdgeHandles(scope: Scope, shape: Shape): Shape[] {
+export function openEdgeHandles(scope: Scope, shape: Shape): Shape[] {
   const oc = lib();
   const uses = new ShapeMap<{ edge: Shape; count: number }>();
   const order: { edge: Shape; count: number }[] = [];
@@ -209,54 +209,6 @@ export function edgePoint(scope: Scope, edge: Shape, fraction: number): Vec3 {
   const curve = scope.use(new (lib().BRepAdaptor_Curve)(asEdge(scope, edge)));
   const first = curve.FirstParameter();
   return readPoint(scope, curve.Value(first + (curve.LastParameter() - first) * fraction));
-}
-
-export interface Counts {
-  vertices: number;
-  edges: number;
-  faces: number;
-  /** Boundary loops of faces: one for each face and one for each hole in a face. */
-  loops: number;
-  shells: number;
-  /** Closed chains of open edges: 0 for a closed skin. */
-  rims: number;
-  /** Handles of all skins together, from Euler–Poincaré: V − E + F − (L − F) = 2(S − G) − rims. */
-  genus: number;
-}
-
-/**
- * Counts for the Euler–Poincaré formula. The library gives a closed curved face a seam edge and shrinks edges to poles,
- * so each face is a disc with holes; edges without length are left out, the vertices that they are stay.
- */
-export function countsOf(shape: Shape): Counts {
-  return scoped((scope) => {
-    const oc = lib();
-    const real = (edge: Shape) => !oc.BRep_Tool.Degenerated(asEdge(scope, edge));
-    const edges = subshapes(scope, shape, "edge").filter(real).length;
-    const vertices = subshapes(scope, shape, "vertex").length;
-    const faceHandles = subshapes(scope, shape, "face");
-    const faces = faceHandles.length;
-    const loops = faceHandles.reduce((sum, face) => sum + occurrences(scope, face, "wire").length, 0);
-    const shells = subshapes(scope, shape, "shell").length;
-    const rims = countRims(scope, openEdgeHandles(scope, shape));
-    const genus = shells - (vertices - edges + faces - (loops - faces) + rims) / 2;
-    return { vertices, edges, faces, loops, shells, rims, genus };
-  });
-}
-
-/** Groups open edges that share a vertex: each group is one rim of the skin. */
-function countRims(scope: Scope, edges: readonly Shape[]): number {
-  const home = edges.map((_, i) => i);
-  const root = (i: number): number => (home[i] === i ? i : root(home[i]!));
-  const first = new ShapeMap<number>();
-  edges.forEach((edge, i) => {
-    for (const vertex of subshapes(scope, edge, "vertex")) {
-      const other = first.get(vertex);
-      if (other === undefined) first.set(vertex, i);
-      else home[root(i)] = root(other);
-    }
-  });
-  return new Set(edges.map((_, i) => root(i))).size;
 }
 
 /** Whether the library's own full check (topology and geometry) finds no fault. */
@@ -316,47 +268,6 @@ export function edgeNeighbourhoods(shape: Shape): Neighbourhoods {
 /** A few points of a shape's skin: its vertices. */
 export function verticesOf(shape: Shape): Vec3[] {
   return edgeNeighbourhoods(shape).vertices.map(({ at }) => at);
-}
-
-/** Text that is equal for two faces on the same plane, cylinder or sphere; null for other surfaces. */
-export function surfaceSignature(shape: Shape): string | null {
-  return scoped((scope) => {
-    const oc = lib();
-    const surface = scope.use(new oc.BRepAdaptor_Surface(asFace(scope, shape), false));
-    const kind = FACE_KINDS[surface.GetType() as string] ?? "other";
-    const text = (values: readonly number[]) =>
-      values.map((value) => (Math.round(value * 1e6) / 1e6 + 0).toFixed(6)).join(",");
-    /** One of the two opposite directions, chosen by rule. */
-    const headed = (d: Vec3): Vec3 => {
-      const lead = d.find((value) => Math.abs(value) > 1e-9) ?? 0;
-      return lead < 0 ? [-d[0], -d[1], -d[2]] : d;
-    };
-    if (kind === "plane") {
-      const plane = scope.use(surface.Plane());
-      const normal = headed(readPoint(scope, scope.use(plane.Axis()).Direction()));
-      const origin = readPoint(scope, plane.Location());
-      return `plane ${text([...normal, normal[0] * origin[0] + normal[1] * origin[1] + normal[2] * origin[2]])}`;
-    }
-    if (kind === "cylinder") {
-      const cylinder = scope.use(surface.Cylinder());
-      const axis = headed(readPoint(scope, scope.use(cylinder.Axis()).Direction()));
-      const origin = readPoint(scope, cylinder.Location());
-      const along = axis[0] * origin[0] + axis[1] * origin[1] + axis[2] * origin[2];
-      return `cylinder ${text([cylinder.Radius(), ...axis, origin[0] - along * axis[0], origin[1] - along * axis[1], origin[2] - along * axis[2]])}`;
-    }
-    if (kind === "sphere") {
-      const sphere = scope.use(surface.Sphere());
-      return `sphere ${text([sphere.Radius(), ...readPoint(scope, sphere.Location())])}`;
-    }
-    return null;
-  });
-}
-
-export function isFlat(face: Shape): boolean {
-  return scoped((scope) => {
-    const surface = scope.use(new (lib().BRepAdaptor_Surface)(asFace(scope, face), false));
-    return (surface.GetType() as string) === "GeomAbs_Plane";
-  });
 }
 
 /** A planar face's plane, its normal pointing out of the material; null when the face is not flat. */

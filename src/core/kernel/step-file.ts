@@ -1,6 +1,6 @@
 import { KernelFault } from "./faults";
 import { lib } from "./library";
-import { volumeOf } from "./measure";
+import { quickVolume } from "./measure";
 import { scoped } from "./scope";
 import { occurrences, ownHandle, type Shape, ShapeMap, shellOf, subshapes } from "./topology";
 
@@ -20,9 +20,9 @@ export interface StepContents {
   looseCurves: number;
 }
 
-/** Records that become a body of their own. */
-const BODY_RECORDS =
-  /(MANIFOLD_SOLID_BREP|BREP_WITH_VOIDS|FACETED_BREP|SHELL_BASED_SURFACE_MODEL|OPEN_SHELL|CLOSED_SHELL|ORIENTED_CLOSED_SHELL)/;
+/** Records that become a body of their own: a solid, or a shell that no solid uses. */
+const SOLID_RECORDS = /(MANIFOLD_SOLID_BREP|BREP_WITH_VOIDS|FACETED_BREP)/;
+const SHELL_RECORDS = /(SHELL_BASED_SURFACE_MODEL|OPEN_SHELL|CLOSED_SHELL|ORIENTED_CLOSED_SHELL)/;
 
 /**
  * Reads the solids and sheets of a STEP file, in millimetres whatever unit the file uses, each placed as its
@@ -53,7 +53,9 @@ export function readStepShapes(bytes: Uint8Array): StepContents {
       const sources: { record: number; shape: Shape }[] = [];
       for (let record = 1; record <= model.NbEntities(); record++) {
         const entity = scope.use(model.Value(record));
-        if (!BODY_RECORDS.test(model.TypeName(entity, true))) continue;
+        const type = model.TypeName(entity, true);
+        // A shell is looked at only where there are sheets: asking for one makes it anew, which takes its time.
+        if (!SOLID_RECORDS.test(type) && !(shells.length > 0 && SHELL_RECORDS.test(type))) continue;
         reader.ClearShapes();
         if (!reader.TransferEntity(entity, scope.use(new oc.Message_ProgressRange())) || reader.NbShapes() === 0)
           continue;
@@ -103,7 +105,7 @@ function groupFaces(faces: Shape[]): Shape[][] {
 }
 
 function rightSideOut(solid: Shape): Shape {
-  return volumeOf(solid) < 0 ? solid.Reversed() : ownHandle(solid);
+  return quickVolume(solid) < 0 ? solid.Reversed() : ownHandle(solid);
 }
 
 export interface NamedShape {

@@ -9,9 +9,9 @@ import {
   mergeFaces,
   ownHandle,
   type Shape,
+  type Surface,
   shellOf,
   solidFromFaces,
-  surfaceSignature,
   type Vec3,
 } from "../kernel";
 import { distinctNames } from "../naming";
@@ -90,9 +90,9 @@ function together(division: Division, cluster: readonly Piece[]): Omit<Joined, "
     form === "sheet"
       ? { shape: shellOf(faces.map((face) => face.shape)), order: kept.map((_, i) => i) }
       : solidFromFaces(faces);
-  const handles = built.order.map((i) => faces[i]!.shape);
+  const surfaces = built.order.map((i) => fusion.surface(kept[i]![0]));
   const bases = built.order.map((i) => division.nameOf(fusion, kept[i]![0]));
-  if (!worthMerging(built.shape, handles, bases)) return named(form, built.shape, bases);
+  if (!worthMerging(built.shape, surfaces, bases)) return named(form, built.shape, bases);
   const box = looseBoxOf(built.shape);
   const away: Vec3 = box ? add(box.max, [10 * diagonal(box) + 10, 0, 0]) : [0, 0, 0];
   const merged = mergeFaces(built.shape, away);
@@ -116,15 +116,8 @@ function named(form: "solid" | "sheet", shape: Shape, bases: readonly string[]):
 }
 
 /** Whether two neighbouring faces lie on one surface, so that the line between them means nothing any more. */
-function worthMerging(shape: Shape, handles: readonly Shape[], bases: readonly string[]): boolean {
-  const signatures = handles.map((handle) => surfaceSignature(handle));
-  const { neighbours } = adjacency(shape);
-  return neighbours.some((list, a) =>
-    list.some(
-      (b) =>
-        a < b &&
-        ((signatures[a] !== null && signatures[a] === signatures[b]) ||
-          (bases[a] === bases[b] && signatures[a] === null)),
-    ),
-  );
+function worthMerging(shape: Shape, surfaces: readonly Surface[], bases: readonly string[]): boolean {
+  const keys = surfaces.map(({ signature }, face) => signature ?? bases[face]!);
+  if (new Set(keys).size === keys.length) return false;
+  return adjacency(shape).neighbours.some((list, a) => list.some((b) => a < b && keys[a] === keys[b]));
 }
