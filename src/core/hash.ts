@@ -19,6 +19,16 @@ export function canonical(value: unknown): string {
   );
 }
 
+/** Hashes of values asked for before: an unchanged build sheet asks for the same ones on every edit. */
+const known = new Map<string, string>();
+const KNOWN_LIMIT = 2000;
+
 export function hashValue(value: unknown): string {
-  return hashText(canonical(value));
+  const text = canonical(value);
+  const before = known.get(text);
+  if (before !== undefined) return before;
+  if (known.size >= KNOWN_LIMIT) known.clear();
+  const hash = hashText(text);
+  known.set(text, hash);
+  return hash;
 }

@@ -204,9 +204,11 @@ class Run {
       this.live.delete(id);
       this.usedBy.set(id, step.id);
     }
+    const taken = new Set([...this.live.keys()].map((id) => this.nameOf(id)));
     for (const item of result.made) {
       this.live.set(item.id, { item, key: result.key });
-      this.names.set(item.id, this.hintText(item));
+      this.names.set(item.id, distinct(this.hintText(item), taken));
+      taken.add(this.nameOf(item.id));
     }
     this.madeBy.set(
       step.id,
@@ -283,6 +285,14 @@ class Run {
       });
     fail("body-gone", `Step ${place + 1} no longer makes ${what}. Pick again.`, { step: step.id, bodies: [ref] });
   }
+}
+
+/** A name that nothing on the bench has yet: the name itself, or with the next free number. */
+function distinct(name: string, taken: ReadonlySet<string>): string {
+  if (!taken.has(name)) return name;
+  let number = 2;
+  while (taken.has(`${name} ${number}`)) number++;
+  return `${name} ${number}`;
 }
 
 function stepOf(ref: string): string {

@@ -1,5 +1,6 @@
+import { readStep, writeStep } from "../exchange/step";
 import { emptyJob, type Step } from "../job";
-import { tessellate, viewDeflection } from "../kernel";
+import { freeShape, tessellate, viewDeflection } from "../kernel";
 import { isBody } from "../naming";
 import { ResultCache } from "./cache";
 import { evaluatePart, freePieces } from "./evaluate";
@@ -59,7 +60,13 @@ export async function warmUp(rounds: number, pause: () => Promise<boolean>): Pro
     ].map((step) => ({ suppressed: false, ...step })) as Step[];
     job.parts[0]!.steps = steps;
     const { bench, pieces } = evaluatePart(job, job.parts[0]!, { cache, file: () => undefined, pieces: "g" });
-    for (const { item } of bench) if (isBody(item)) tessellate(item.shape, viewDeflection(40));
+    const bodies = bench.flatMap(({ item }) => (isBody(item) ? [{ name: item.id, shape: item.shape }] : []));
+    for (const { shape } of bodies) tessellate(shape, viewDeflection(40));
+    // Every fourth round also writes and reads a file: a person's first act is often to bring one in.
+    if (round % 4 === 0) {
+      const file = new TextEncoder().encode(writeStep(bodies, "warm-up"));
+      for (const { shape } of readStep(file, "warm-up").bodies) freeShape(shape);
+    }
     if (pieces) freePieces(pieces);
     cache.clear();
     if (!(await pause())) return;

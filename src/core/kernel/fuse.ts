@@ -190,6 +190,8 @@ function fuseOnce(args: readonly Shape[], fuzzy: number): Fusion {
       const algorithm = scope.use(new oc.BRepAlgoAPI_BuilderAlgo());
       algorithm.SetArguments(listOf(scope, args));
       algorithm.SetNonDestructive(true);
+      // Every solid comes here right side out: what makes or reads one sees to it, so asking again only takes time.
+      algorithm.SetCheckInverted(false);
       if (fuzzy > 0) algorithm.SetFuzzyValue(fuzzy);
       algorithm.Build(scope.use(new oc.Message_ProgressRange()));
       if (algorithm.HasErrors()) throw new KernelFault("The bodies could not be divided by one another.", false);

@@ -83,14 +83,21 @@ export function boxOf(shape: Shape): Box | null {
   });
 }
 
+const looseBoxes = new WeakMap<Shape, Box | null>();
+
 /** A box that surely holds a shape, a little larger than need be: for sizing cutters, at a fraction of the cost. */
 export function looseBoxOf(shape: Shape): Box | null {
-  return scoped((scope) => {
-    const box = scope.use(new (lib().Bnd_Box)());
-    lib().BRepBndLib.Add(shape, box, false);
-    if (box.IsVoid()) return null;
-    return { min: readPoint(scope, box.CornerMin()), max: readPoint(scope, box.CornerMax()) };
-  });
+  let known = looseBoxes.get(shape);
+  if (known === undefined) {
+    known = scoped((scope) => {
+      const box = scope.use(new (lib().Bnd_Box)());
+      lib().BRepBndLib.Add(shape, box, false);
+      if (box.IsVoid()) return null;
+      return { min: readPoint(scope, box.CornerMin()), max: readPoint(scope, box.CornerMax()) };
+    });
+    looseBoxes.set(shape, known);
+  }
+  return known;
 }
 
 export type FaceKind =

@@ -1,7 +1,8 @@
 import { lib } from "./library";
 import { type Scope, scoped } from "./scope";
+import { rememberFlat } from "./surfaces";
 import { asEdge, type Shape } from "./topology";
-import { squareTo, type Vec3 } from "./vectors";
+import { squareTo, unit, type Vec3 } from "./vectors";
 
 export const point = (scope: Scope, [x, y, z]: Vec3) => scope.use(new (lib().gp_Pnt)(x, y, z));
 export const direction = (scope: Scope, [x, y, z]: Vec3) => scope.use(new (lib().gp_Dir)(x, y, z));
@@ -40,7 +41,9 @@ export function makePlaneFace(origin: Vec3, normal: Vec3, half: number): Shape {
   return scoped((scope) => {
     const plane = scope.use(new (lib().gp_Pln)(point(scope, origin), direction(scope, normal)));
     const maker = scope.use(new (lib().BRepBuilderAPI_MakeFace)(plane, -half, half, -half, half));
-    return maker.Face();
+    const face = maker.Face();
+    rememberFlat(face, origin, unit(normal));
+    return face;
   });
 }
 

@@ -36,6 +36,14 @@ export function readStep(bytes: Uint8Array, name: string): StepFile {
       fail("file-unreadable", `“${name}” is damaged: its records cannot be read. Export it again.`);
     throw cause;
   }
+  if (contents.shapes.length === 0 && names.otherFiles.length > 0) {
+    const listed = names.otherFiles.slice(0, 4).map((file) => `“${file}”`);
+    const rest = names.otherFiles.length - listed.length;
+    fail(
+      "geometry-elsewhere",
+      `“${name}” only points at other files, where its bodies are. Bring in ${listed.join(", ")}${rest > 0 ? ` and ${rest} more` : ""} instead.`,
+    );
+  }
   if (contents.shapes.length === 0) {
     const instead =
       names.has("TESSELLATED_SOLID") || names.has("TESSELLATED_SHELL")

@@ -8,6 +8,8 @@ export interface StepNames {
   unit: string | null;
   /** How many records of each kind there are, for telling what a file without bodies does hold. */
   has(type: string): boolean;
+  /** The files that this one only points at for its geometry, as an assembly may. */
+  otherFiles: string[];
 }
 
 const USELESS = new Set(["", "NONE", "UNNAMED", "SOLID", "BODY"]);
@@ -75,7 +77,16 @@ export function stepNames(records: readonly Part21Record[]): StepNames {
     },
     unit: lengthUnit(records, byId),
     has: (type) => records.some((record) => record.types.includes(type)),
+    otherFiles: otherFiles(),
   };
+
+  function otherFiles(): string[] {
+    const named = [
+      ...ofType("DOCUMENT_FILE").map((record) => readString(argument(record, 0))),
+      ...ofType("APPLIED_EXTERNAL_IDENTIFICATION_ASSIGNMENT").map((record) => readString(argument(record, 0))),
+    ];
+    return [...new Set(named.map((name) => name.trim()).filter((name) => /\.\w+$/.test(name)))];
+  }
 }
 
 function isBodyRecord(record: Part21Record | undefined): boolean {

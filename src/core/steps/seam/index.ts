@@ -158,8 +158,19 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
   let division: Division | null = null;
   try {
     const { knives, keepSide } = knivesOf(values, stock, context, owned);
-    if (knives.length === 0)
+    if (knives.length === 0) {
+      const both = context.items(values.cutters).find((item) => stock.some((body) => body.id === item.id));
+      if (both)
+        fail(
+          "cutter-is-stock",
+          `${context.nameOf(both.id)} is both stock and cutter. Pick something else to cut with.`,
+          {
+            step,
+            bodies: [both.id],
+          },
+        );
       fail("nothing-picked", "Pick something to cut with: a solid, a sheet, a workplane or a face.", { step });
+    }
     if (values.preset === "subtract") {
       const open = knives.find((knife) => knife.item.kind !== "solid");
       if (open)
@@ -250,7 +261,7 @@ function refuseShort(division: Division, stock: Body[], knives: Knife[], _values
     const message =
       miss.how === "misses"
         ? `${nameOf(knife.item.id)} misses ${target} by ${formatLength(Math.ceil(miss.by * 1000) / 1000)}: it divides nothing. Move one of them.`
-        : `${nameOf(knife.item.id)} touches ${target} but divides nothing: it falls short by 0 mm. Move it into the stock.`;
+        : `${nameOf(knife.item.id)} only touches the skin of ${target}, so it divides nothing. Move it into ${target}.`;
     const trouble: Trouble = {
       code: "cutter-misses",
       message,
