@@ -1,6 +1,6 @@
 import { mkdir, writeFile } from "node:fs/promises";
 import path from "node:path";
-import { evaluatePart, type PartResult, ResultCache } from "@/core/build";
+import { evaluatePart, type PartResult, ResultCache, warnOfPinches } from "@/core/build";
 import { type BodyReport, reportBody } from "@/core/check";
 import { fail } from "@/core/errors";
 import { writeStep, writeStl } from "@/core/exchange";
@@ -32,7 +32,14 @@ export async function evaluateJob(file: string, options: Options): Promise<numbe
     const cache = new ResultCache();
     const result = evaluatePart(job, part, { cache, file: (id) => files.get(id) });
     failed ||= result.steps.some((step) => step.state === "failed" || step.state === "waiting");
-    parts.push({ id: part.id, name: part.name, steps: result.steps.map(stepLine), bodies: bodyLines(result) });
+    const reports = result.bench.flatMap(({ item, name }) =>
+      isBody(item) ? [reportBody(item.id, name, item.kind, item.shape)] : [],
+    );
+    const steps = warnOfPinches(
+      result.steps,
+      reports.map((measures) => ({ ...measures, measures })),
+    );
+    parts.push({ id: part.id, name: part.name, steps: steps.map(stepLine), bodies: reports.map(bodyLine) });
     await writeFiles(part, result, options, tolerance);
     cache.clear();
   }
@@ -61,12 +68,8 @@ function stepLine({ id, type, state, error, warnings, ms }: PartResult["steps"][
 
 type BodyLine = Omit<BodyReport, "openEdges"> & { openEdges: number; openAt: BodyReport["openEdges"] };
 
-function bodyLines({ bench }: PartResult): BodyLine[] {
-  return bench.flatMap(({ item, name }) => {
-    if (!isBody(item)) return [];
-    const { openEdges, ...report } = reportBody(item.id, name, item.kind, item.shape);
-    return [{ ...report, openEdges: openEdges.length, openAt: openEdges }];
-  });
+function bodyLine({ openEdges, ...report }: BodyReport): BodyLine {
+  return { ...report, openEdges: openEdges.length, openAt: openEdges };
 }
 
 async function writeFiles(part: Part, { bench }: PartResult, options: Options, tolerance: number): Promise<void> {

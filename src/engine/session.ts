@@ -12,6 +12,7 @@ import {
   toStored,
   unpack,
   warmUp,
+  warnOfPinches,
 } from "@/core/build";
 import { measure } from "@/core/check";
 import { SeamError } from "@/core/errors";
@@ -95,7 +96,10 @@ export class EngineSession implements EngineApi {
       this.cache.trim(new Set(result.results.keys()));
       this.storeSlow(result);
       return {
-        steps: result.steps,
+        steps: warnOfPinches(
+          result.steps,
+          items.filter((item) => item.kind !== "workplane"),
+        ),
         items,
         heapBytes: kernelHeapBytes(),
         ...(before ? { before } : {}),

@@ -1,6 +1,7 @@
 export * from "./cache";
 export * from "./evaluate";
 export * from "./pack";
+export * from "./pinches";
 export * from "./result";
 export * from "./view-key";
 export * from "./warm-up";

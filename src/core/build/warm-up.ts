@@ -34,6 +34,7 @@ export async function warmUp(rounds: number, pause: () => Promise<boolean>): Pro
         fates: [],
         cutterFaces: [],
         keepCutters: true,
+        keepStock: false,
       },
       {
         id: "g",
@@ -45,6 +46,7 @@ export async function warmUp(rounds: number, pause: () => Promise<boolean>): Pro
         fates: [],
         cutterFaces: [],
         keepCutters: true,
+        keepStock: false,
       },
       {
         id: "h",
@@ -56,6 +58,7 @@ export async function warmUp(rounds: number, pause: () => Promise<boolean>): Pro
         fates: [],
         cutterFaces: [],
         keepCutters: true,
+        keepStock: false,
       },
     ].map((step) => ({ suppressed: false, ...step })) as Step[];
     job.parts[0]!.steps = steps;

@@ -193,6 +193,23 @@ describe("presets", () => {
     expect(buildSteps(...steps(false)).reports.map((report) => report.name)).toEqual(["Block"]);
   });
 
+  test.each(["subtract", "union", "intersect"])("keep the stock, too: %s", (preset) => {
+    const step = {
+      id: "s",
+      type: "seam",
+      preset,
+      ...(preset === "subtract" ? { stock: ["a"], cutters: ["b"] } : { stock: ["a", "b"] }),
+    };
+    const names = (keepStock: boolean) =>
+      buildSteps(
+        { id: "a", type: "box", size: [40, 40, 40] },
+        { id: "b", type: "sphere", diameter: 20 },
+        { ...step, keepStock, keepCutters: false },
+      ).reports.map((report) => report.name);
+    expect(names(false)).toEqual(["Block"]);
+    expect(names(true)).toEqual(preset === "subtract" ? ["Block", "Block 2"] : ["Block", "Sphere", "Block 2"]);
+  });
+
   test("groups are joined; pieces that do not touch stay apart and it says so", () => {
     const planes = ["xy", "yz"].map((base) => ({ id: base, type: "workplane", base, offset: base === "xy" ? 10 : 0 }));
     const block = { id: "block", type: "box", size: [20, 20, 20] };

@@ -47,6 +47,7 @@ function BodyCard({ item }: { item: ItemView }) {
   const { dark } = useTheme();
   const [renaming, setRenaming] = useState(false);
   const open = item.kind !== "workplane" && !item.measures.closed;
+  const pinched = item.kind !== "workplane" && item.measures.pinches.length > 0;
   const size =
     item.kind === "workplane"
       ? "endless"
@@ -98,7 +99,7 @@ function BodyCard({ item }: { item: ItemView }) {
         )}
         <p className="num truncate">{size}</p>
         <p
-          className={`flex items-center gap-1 text-[13px] ${open && item.kind === "solid" ? "text-bad" : "text-soft"}`}
+          className={`flex items-center gap-1 text-[13px] ${(open && item.kind === "solid") || pinched ? "text-bad" : "text-soft"}`}
         >
           <Mark name={item.kind} />
           {item.kind === "workplane"
@@ -106,7 +107,9 @@ function BodyCard({ item }: { item: ItemView }) {
             : item.kind === "solid"
               ? open
                 ? "solid, not closed"
-                : "solid, closed"
+                : pinched
+                  ? "solid, touches itself"
+                  : "solid, closed"
               : open
                 ? "sheet, open"
                 : "sheet, closed"}

@@ -1,4 +1,5 @@
 "use client";
+import type { Vec3 } from "@/core/kernel";
 import { formatArea, formatLength, formatVolume, type LengthUnit } from "@/core/units";
 import type { BodyView } from "@/engine/contract";
 import { Button } from "../controls/controls";
@@ -39,7 +40,7 @@ function Facts({ body, unit }: { body: BodyView; unit: LengthUnit }) {
   const set = useWorkspace((state) => state.set);
   const clicked = useWorkspace((state) => state.selectedFace);
   const face = clicked === null ? undefined : body.faces[clicked];
-  const { volume, area, closed, openEdges, box } = body.measures;
+  const { volume, area, closed, openEdges, pinches, box } = body.measures;
   const lines: [string, string][] = [
     ["Volume", volume === null ? "none: a sheet" : formatVolume(volume, unit)],
     ["Area", formatArea(area, unit)],
@@ -50,6 +51,9 @@ function Facts({ body, unit }: { body: BodyView; unit: LengthUnit }) {
         ][])
       : []),
     ["Skin", closed ? "closed" : `open: ${openEdges.length} ${openEdges.length === 1 ? "edge" : "edges"}`],
+    ...(pinches.length > 0
+      ? ([["Touches itself", `${pinches.length} ${pinches.length === 1 ? "place" : "places"}`]] as [string, string][])
+      : []),
   ];
   return (
     <div className="min-h-0 overflow-auto px-3 py-2">
@@ -72,19 +76,8 @@ function Facts({ body, unit }: { body: BodyView; unit: LengthUnit }) {
           ) : null}
         </p>
       ) : null}
-      {openEdges.length > 0 ? (
-        <details className="mt-2">
-          <summary className="cursor-pointer text-[13px] text-soft">Where it is open</summary>
-          <ol className="mt-1 list-decimal pl-5">
-            {openEdges.slice(0, 50).map((edge) => (
-              <li key={edge.at.join()} className="num">
-                {edge.at.map((value) => formatLength(value, unit).replace(/ \w+$/, "")).join(", ")};{" "}
-                {formatLength(edge.length, unit)} long
-              </li>
-            ))}
-          </ol>
-        </details>
-      ) : null}
+      <Places title="Where it is open" places={openEdges} unit={unit} />
+      <Places title="Where it touches itself: no thickness" places={pinches} unit={unit} />
       <details className="mt-2">
         <summary className="cursor-pointer text-[13px] text-soft">
           Faces (<span className="num">{body.faces.length}</span>)
@@ -103,5 +96,23 @@ function Facts({ body, unit }: { body: BodyView; unit: LengthUnit }) {
         </ul>
       </details>
     </div>
+  );
+}
+
+/** Places on a skin, with how far each runs. */
+function Places({ title, places, unit }: { title: string; places: { at: Vec3; length: number }[]; unit: LengthUnit }) {
+  if (places.length === 0) return null;
+  return (
+    <details className="mt-2">
+      <summary className="cursor-pointer text-[13px] text-soft">{title}</summary>
+      <ol className="mt-1 list-decimal pl-5">
+        {places.slice(0, 50).map(({ at, length }) => (
+          <li key={at.join()} className="num">
+            {at.map((value) => formatLength(value, unit).replace(/ \w+$/, "")).join(", ")};{" "}
+            {length > 0 ? `${formatLength(length, unit)} long` : "a point"}
+          </li>
+        ))}
+      </ol>
+    </details>
   );
 }

@@ -113,6 +113,7 @@ function PieceCard({ piece, groups, onFate }: { piece: PieceView; groups: string
             {stockName(piece, items ?? [])} {piece.index + 1}
           </p>
           <p className="num">{size}</p>
+          {piece.measures.pinches.length > 0 ? <p className="text-[13px] text-bad">touches itself</p> : null}
         </div>
       </div>
       <p title={where} className="mt-1 line-clamp-2 h-9 text-[13px] leading-[18px] text-soft">

@@ -54,6 +54,7 @@ const schema = z.object({
     .default([])
     .describe("Decisions on single pieces, over what the preset says"),
   keepCutters: z.boolean().default(true).describe("Whether the cutters stay on the bench afterwards"),
+  keepStock: z.boolean().default(false).describe("Whether the stock also stays as it was, beside what is made of it"),
 });
 type Values = z.infer<typeof schema>;
 
@@ -97,6 +98,7 @@ export const seam = defineStep({
       label: "Keep the cutters",
       when: { key: "preset", is: ["split", "trim", "subtract"] },
     },
+    { key: "keepStock", kind: "toggle", label: "Keep the stock as it was, too" },
     { key: "fates", kind: "fates", label: "Pieces" },
   ],
   refs: (values) => [...values.stock, ...values.cutters, ...values.cutterFaces.map((ref) => ref.body)],
@@ -146,7 +148,11 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
         step,
         bodies: ids,
       });
-    return { made: outcome.made, used: ids, ...reports(division, settled, values, ids, {}, context) };
+    return {
+      made: outcome.made,
+      used: values.keepStock ? [] : ids,
+      ...reports(division, settled, values, ids, {}, context),
+    };
   } finally {
     division.free();
   }
@@ -187,7 +193,7 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
       fail("nothing-left", "Nothing is kept: every piece is scrap. Keep at least one piece, or turn a side round.", {
         step,
       });
-    const used = stock.map((body) => body.id);
+    const used = values.keepStock ? [] : stock.map((body) => body.id);
     if (!values.keepCutters)
       used.push(...knives.filter((knife) => isOwnItem(knife, values, context)).map((knife) => knife.item.id));
     return { made, used: [...new Set(used)], ...reports(division, settled, values, [], keepSide, context) };
