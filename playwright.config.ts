@@ -4,7 +4,8 @@ const port = process.env.E2E_PORT ?? "3299";
 
 export default defineConfig({
   testDir: "e2e",
-  timeout: 120_000,
+  // The longest story takes a minute and a half on two idle cores.
+  timeout: 400_000,
   expect: { timeout: 20_000 },
   // Two cores, and the geometry engine wants one of them.
   workers: 1,

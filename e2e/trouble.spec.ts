@@ -180,7 +180,7 @@ test("a single face cuts, and a click in the view tells what a face is", async (
   await page.keyboard.press("Escape");
   await page.locator('[data-step="s"]').getByRole("button", { name: "Split" }).click();
   const faces = open(page).getByRole("group", { name: "Cutting faces" });
-  await expect(faces).toContainText("Block: Flat facing down");
+  await expect(faces).toContainText("Block 2: Flat facing down");
   await faces.getByRole("button", { name: "Take this face out" }).click();
   await expect(open(page)).toContainText("Pick something to cut with");
 });
