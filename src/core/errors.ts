@@ -4,6 +4,8 @@ export interface Trouble {
   /** One sentence: what is wrong and what to do. */
   message: string;
   step?: string;
+  /** The field of the step that it is about, by path, such as `size.0`. */
+  field?: string;
   /** Bodies concerned, by id. */
   bodies?: string[];
   /** A place to light up, mm. */

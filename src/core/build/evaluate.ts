@@ -3,7 +3,8 @@ import { hashValue } from "../hash";
 import type { Job, Part, Step } from "../job";
 import { freeShape, KernelFault, type Shape } from "../kernel";
 import { type Body, type Item, isBody, resolveFace } from "../naming";
-import { type PieceReport, type StepContext, type StepOutcome, stepType } from "../steps";
+import { type FieldProblems, ParameterScope, type Scope } from "../params";
+import { fieldLabel, type PieceReport, resolveStep, type StepContext, type StepOutcome, stepType } from "../steps";
 import type { ResultCache } from "./cache";
 import type { StepResult } from "./result";
 
@@ -78,13 +79,16 @@ class Run {
   private readonly broken = new Set<string>();
   private readonly names = new Map<string, string>();
   private readonly results = new Map<string, StepResult>();
+  private readonly scope: Scope;
   private pieces: PieceReport[] | undefined;
 
   constructor(
     private readonly job: Job,
     private readonly part: Part,
     private readonly options: EvaluateOptions,
-  ) {}
+  ) {
+    this.scope = new ParameterScope(job.parameters, part.parameters);
+  }
 
   all(): PartResult {
     const steps: StepReport[] = [];
@@ -117,7 +121,8 @@ class Run {
     return [...this.live.values()].map(({ item, key }) => ({ item, key, name: this.nameOf(item.id) }));
   }
 
-  private one(step: Step): StepReport {
+  private one(written: Step): StepReport {
+    const { step, problems } = resolveStep(written, this.scope);
     const type = stepType(step.type)!;
     const started = performance.now();
     const report = { id: step.id, type: step.type, warnings: [] as Trouble[], made: [] as string[] };
@@ -135,6 +140,7 @@ class Run {
           error: { code: "waits", step: step.id, message: `Waits for step ${this.numberOf(stepOf(waits))}, ${why}.` },
         };
       }
+      refuseProblems(problems, step);
       const items = needs.flatMap((ref) => this.itemsOf(ref, step));
       const files = (type.files?.(step as never) ?? []).map((id) => this.fileOf(id, step));
       const key = hashValue({
@@ -260,7 +266,7 @@ class Run {
     if (found.length > 0) return found;
     const maker = stepOf(ref);
     const place = this.part.steps.findIndex((candidate) => candidate.id === maker);
-    const here = this.part.steps.indexOf(step);
+    const here = this.numberOf(step.id) - 1;
     const user =
       this.usedBy.get(ref) ??
       this.madeBy
@@ -297,6 +303,14 @@ function distinct(name: string, taken: ReadonlySet<string>): string {
 
 function stepOf(ref: string): string {
   return ref.split(":")[0]!;
+}
+
+/** The first number field that comes to nothing usable stops the step. */
+function refuseProblems(problems: FieldProblems, step: Step): void {
+  const [first] = Object.entries(problems);
+  if (!first) return;
+  const [field, problem] = first;
+  fail("value", `${fieldLabel(step.type, field)}: ${problem.replace(/([^.?])$/, "$1.")}`, { step: step.id, field });
 }
 
 function asTrouble(cause: unknown, step: Step): Trouble {

@@ -2,12 +2,13 @@ import { hashValue } from "../hash";
 import type { Job, Part } from "../job";
 import { ENGINE_VERSION } from "./evaluate";
 
-/** The key of all that a part shows when it is built to its hold point: its own document and its files. */
+/** The key of all that a part shows when it is built to its hold point: its own document, the job's parameters and its files. */
 export function viewKey(job: Job, part: Part): string {
   return hashValue({
     engine: ENGINE_VERSION,
     view: 1,
     part,
+    parameters: job.parameters,
     files: job.files.map(({ id, sha256, name }) => [id, sha256 ?? "", name]),
   });
 }

@@ -1,3 +1,4 @@
+export * from "./csv";
 export * from "./inspect";
 export * from "./step";
 export * from "./stl";

@@ -1,7 +1,7 @@
 import { applyPatches, enablePatches, type Patch, produceWithPatches } from "immer";
 import { z } from "zod";
 import { fail } from "../errors";
-import type { Job, Part, Step } from "./document";
+import { emptyPart, type Job, type Part, type Step } from "./document";
 import { checkJob } from "./parse";
 
 enablePatches();
@@ -93,7 +93,7 @@ export function addPart(job: Job, name: string): string {
   const taken = new Set(job.parts.map((part) => part.id));
   let n = job.parts.length + 1;
   while (taken.has(`part${n}`)) n++;
-  job.parts.push({ id: `part${n}`, name, steps: [], hold: null, names: {} });
+  job.parts.push(emptyPart(`part${n}`, name));
   return `part${n}`;
 }
 

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { MAX_PARAMETERS, type Parameter, parameterSchema } from "../params";
 import { STEP_TYPES } from "../steps/registry";
 
 export const FORMAT = "bold-seam-job";
@@ -25,9 +26,12 @@ export const stepSchema = z.discriminatedUnion(
 );
 export type Step = { id: string; type: string; name?: string; suppressed: boolean } & Record<string, unknown>;
 
+const parametersField = z.array(parameterSchema).max(MAX_PARAMETERS).default([]);
+
 export const partSchema = z.strictObject({
   id: idField,
   name: nameField,
+  parameters: parametersField.describe("Named values of this part; they stand before the job's of the same name"),
   steps: z.array(stepSchema).max(2000),
   hold: z.string().nullable().default(null).describe("The last step that is built; null builds all"),
   names: z.record(z.string(), nameField).default({}).describe("Names given to bodies, by body id"),
@@ -35,6 +39,7 @@ export const partSchema = z.strictObject({
 export interface Part {
   id: string;
   name: string;
+  parameters: Parameter[];
   steps: Step[];
   hold: string | null;
   names: Record<string, string>;
@@ -64,6 +69,7 @@ export const jobSchema = z
       .enum(["mm", "inch"])
       .default("mm")
       .describe("The unit shown to people; numbers in the file are millimetres"),
+    parameters: parametersField.describe("Named values for all parts"),
     files: z.array(fileSchema).max(500).default([]),
     parts: z.array(partSchema).min(1, "A job needs at least one part").max(200),
   })
@@ -75,7 +81,13 @@ export const jobSchema = z
     repeated(job.files.map((file) => file.id)).forEach((id) => {
       issue(["files"], `two files have the id “${id}”`);
     });
+    const twice = (list: Parameter[], path: (string | number)[]) => {
+      for (const name of repeated(list.map((parameter) => parameter.name)))
+        issue(path, `two parameters are called “${name}”`);
+    };
+    twice(job.parameters, ["parameters"]);
     job.parts.forEach((part, p) => {
+      twice(part.parameters, ["parts", p, "parameters"]);
       const steps = part.steps as unknown as Step[];
       repeated(steps.map((step) => step.id)).forEach((id) => {
         issue(["parts", p, "steps"], `two steps have the id “${id}”`);
@@ -91,6 +103,7 @@ export interface Job {
   version: typeof FORMAT_VERSION;
   name: string;
   units: "mm" | "inch";
+  parameters: Parameter[];
   files: JobFile[];
   parts: Part[];
 }
@@ -99,13 +112,18 @@ function repeated(ids: string[]): string[] {
   return [...new Set(ids.filter((id, i) => ids.indexOf(id) !== i))];
 }
 
+export function emptyPart(id: string, name: string): Part {
+  return { id, name, parameters: [], steps: [], hold: null, names: {} };
+}
+
 export function emptyJob(name: string, units: Job["units"] = "mm"): Job {
   return {
     format: FORMAT,
     version: FORMAT_VERSION,
     name,
     units,
+    parameters: [],
     files: [],
-    parts: [{ id: "part1", name: "Part 1", steps: [], hold: null, names: {} }],
+    parts: [emptyPart("part1", "Part 1")],
   };
 }

@@ -59,9 +59,29 @@ describe("bad job files: one clear sentence each", () => {
       "The job file cannot be used: step “a”, size.0: has to be at most 100000 mm; it is 1000000000000 mm.",
     ],
     [
-      "a length in words",
-      job([{ id: "a", type: "sphere", diameter: "wide" }]),
-      /“wide” is not a number; write a length such as/,
+      "a length in a unknown unit",
+      job([{ id: "a", type: "sphere", diameter: "12 parsecs" }]),
+      /“parsecs” is not a unit known here; write a length such as/,
+    ],
+    [
+      "a formula that cannot be read",
+      job([{ id: "a", type: "sphere", diameter: "width / " }]),
+      "The job file cannot be used: step “a”, diameter: The formula breaks off: something has to follow.",
+    ],
+    [
+      "a parameter called like a unit",
+      job([], { parameters: [{ name: "mm", formula: 3 }] }),
+      /parameters\.0\.name: is the name of a unit or a function; choose another/,
+    ],
+    [
+      "two parameters of one name",
+      job([], {
+        parameters: [
+          { name: "w", formula: 3 },
+          { name: "w", formula: 4 },
+        ],
+      }),
+      "The job file cannot be used: parameters: two parameters are called “w”.",
     ],
   ])("%s", (_name, value, message) => {
     const got = messageOf(() => checkJob(value));

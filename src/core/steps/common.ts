@@ -1,6 +1,6 @@
 import { z } from "zod";
 import type { Vec3 } from "../kernel";
-import { lengthField, type Quantity, toMm } from "../units";
+import { lengthField, type Quantity, toMm } from "../params";
 
 /** An item or a step, by id. */
 export const itemRef = z

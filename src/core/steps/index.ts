@@ -1,2 +1,3 @@
 export * from "./registry";
 export * from "./step";
+export * from "./values";

@@ -1,7 +1,8 @@
 /** Lengths as a workshop writes them. Inside, every length is a number of millimetres and every angle of radians. */
 export type LengthUnit = "mm" | "inch";
 
-const MM_PER: Record<string, number> = {
+/** Millimetres in each unit of length that a person may write. */
+export const LENGTH_UNITS: Record<string, number> = {
   mm: 1,
   cm: 10,
   m: 1000,
@@ -14,7 +15,8 @@ const MM_PER: Record<string, number> = {
   ft: 304.8,
 };
 
-const RAD_PER: Record<string, number> = { deg: Math.PI / 180, "°": Math.PI / 180, rad: 1 };
+/** Radians in each unit of angle. */
+export const ANGLE_UNITS: Record<string, number> = { deg: Math.PI / 180, "°": Math.PI / 180, rad: 1 };
 
 export type Parsed = { ok: true; value: number } | { ok: false; problem: string };
 
@@ -28,12 +30,12 @@ const NUMBER =
  * @returns millimetres, or one sentence that says what to write instead.
  */
 export function parseLength(text: string, bare: LengthUnit = "mm"): Parsed {
-  return parseQuantity(text, MM_PER, bare === "mm" ? 1 : 25.4, "a length such as 12 mm, 0.5 in or 3 1/8 in");
+  return parseQuantity(text, LENGTH_UNITS, bare === "mm" ? 1 : 25.4, "a length such as 12 mm, 0.5 in or 3 1/8 in");
 }
 
 /** Reads `30`, `30 deg`, `30°`, `0.5 rad`; a bare number is degrees. Radians out. */
 export function parseAngle(text: string): Parsed {
-  return parseQuantity(text, RAD_PER, Math.PI / 180, "an angle such as 30 deg or 0.5 rad");
+  return parseQuantity(text, ANGLE_UNITS, Math.PI / 180, "an angle such as 30 deg or 0.5 rad");
 }
 
 function parseQuantity(text: string, units: Record<string, number>, bare: number, example: string): Parsed {

@@ -8,6 +8,7 @@ import {
   type JobState,
   type JobSummary,
   type patchesSchema,
+  upgradeJob,
 } from "@/core/job";
 import type { Database } from "../db/client";
 import { transact } from "../db/transact";
@@ -135,7 +136,7 @@ async function write(
   return transact(db, async (tx) => {
     const row = await jobOr404(tx, id);
     if (row.revision !== base) throw await conflict(tx, row, base);
-    const { next, row: change } = await make(tx, JSON.parse(row.document) as Job);
+    const { next, row: change } = await make(tx, documentOf(row));
     const document = JSON.stringify(next);
     if (!(await writeDocument(tx, id, base, { name: next.name, document }))) throw await conflict(tx, row, base);
     await appendChange(tx, { job: id, revision: base + 1, at: new Date(), ...change });
@@ -159,10 +160,14 @@ async function stateOf(db: Database | Transaction, row: JobRow): Promise<JobStat
   return {
     id: row.id,
     revision: row.revision,
-    document: JSON.parse(row.document) as Job,
+    document: documentOf(row),
     undo: stacks.undo.at(-1)?.label ?? null,
     redo: stacks.redo.at(-1)?.label ?? null,
   };
+}
+
+function documentOf(row: JobRow): Job {
+  return upgradeJob(JSON.parse(row.document) as Job);
 }
 
 async function jobOr404(db: Database | Transaction, id: string): Promise<JobRow> {

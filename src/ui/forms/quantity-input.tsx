@@ -1,6 +1,9 @@
 "use client";
-import { useEffect, useId, useState } from "react";
-import { asFraction, type LengthUnit, namesUnit, parseAngle, parseLength, type Quantity, toMm } from "@/core/units";
+import { Pencil } from "lucide-react";
+import { useEffect, useId, useRef, useState } from "react";
+import { FormulaError, isFormula, parseFormula, type Quantity, quantityValue, type Scope, toMm } from "@/core/params";
+import { asFraction, formatLength, type LengthUnit, namesUnit, parseAngle, parseLength } from "@/core/units";
+import { useScope } from "../state/context";
 
 interface Props {
   label: string;
@@ -15,33 +18,38 @@ interface Props {
 }
 
 /**
- * A box for a length or an angle: `12`, `0.5 in`, `3 1/8 in`. What is typed stays as typed; a bare number in an inch
- * job is stored with its unit, so that it means the same in any job.
+ * A box for a length or an angle: `12`, `0.5 in`, `3 1/8 in`, or a formula such as `width / 2`, with what it comes to
+ * below it. What is typed stays as typed; a bare number in an inch job is stored with its unit, so that it means the
+ * same in any job. A box with a formula has to be opened before it can be typed over.
  */
 export function QuantityInput({ label, lead, hideLabel, kind, value, unit, problem, onChange }: Props) {
   const id = useId();
+  const box = useRef<HTMLInputElement>(null);
+  const scope = useScope();
   const [text, setText] = useState(() => shown(value, kind, unit));
   const [own, setOwn] = useState<string | null>(null);
+  const [opened, setOpened] = useState(false);
   // The value may change from outside: an undo, or a handle in the view.
   useEffect(
     () => setText((now) => (sameValue(now, value, kind, unit) ? now : shown(value, kind, unit))),
     [value, kind, unit],
   );
+  const driven = isFormula(value, kind);
+  const locked = driven && !opened && own === null;
 
   const commit = (next: string) => {
     setText(next);
-    const parsed = kind === "length" ? parseLength(next, unit) : parseAngle(next);
-    if (!parsed.ok) {
-      setOwn(parsed.problem);
-      return;
-    }
-    setOwn(null);
-    const bare = /^[+-]?[\d.]+$/.test(next.trim());
-    if (kind === "length" && !namesUnit(next))
-      onChange(unit === "inch" ? `${next.trim()} in` : bare ? Number(next) : next.trim());
-    else onChange(bare ? Number(next) : next.trim());
+    setOpened(true);
+    const read = readQuantity(next, kind, unit, scope);
+    setOwn(read.problem);
+    if (read.problem === null) onChange(read.value);
+  };
+  const open = () => {
+    setOpened(true);
+    requestAnimationFrame(() => box.current?.select());
   };
   const trouble = own ?? problem;
+  const result = driven && !trouble ? resultOf(value, kind, unit, scope) : null;
   const suffix = kind === "angle" ? "°" : unit === "mm" ? "mm" : "in";
   return (
     <div className="min-w-0 grow basis-0">
@@ -49,7 +57,7 @@ export function QuantityInput({ label, lead, hideLabel, kind, value, unit, probl
         {label}
       </label>
       <div
-        className={`flex h-8 items-center rounded border bg-sheet ${trouble ? "border-bad" : "border-line"} focus-within:border-pick`}
+        className={`flex h-8 items-center rounded border ${locked ? "bg-well" : "bg-sheet"} ${trouble ? "border-bad" : "border-line"} focus-within:border-pick`}
       >
         {lead ? (
           <span aria-hidden className="pl-2 text-[13px] text-soft">
@@ -57,23 +65,48 @@ export function QuantityInput({ label, lead, hideLabel, kind, value, unit, probl
           </span>
         ) : null}
         <input
+          ref={box}
           id={id}
           value={text}
+          title={driven ? text : undefined}
           inputMode="text"
           autoComplete="off"
           spellCheck={false}
+          readOnly={locked}
           aria-invalid={trouble ? true : undefined}
-          aria-describedby={trouble ? `${id}-problem` : undefined}
+          aria-describedby={trouble ? `${id}-problem` : result ? `${id}-result` : undefined}
           onChange={(event) => commit(event.target.value)}
           onFocus={(event) => event.target.select()}
+          onBlur={() => setOpened(false)}
+          onDoubleClick={() => locked && open()}
+          onKeyDown={(event) => {
+            if (!locked || (event.key !== "Enter" && event.key !== "F2")) return;
+            event.preventDefault();
+            open();
+          }}
           className="num w-full min-w-0 bg-transparent px-2 outline-none"
         />
-        {namesUnit(text) ? null : (
+        {locked ? (
+          <button
+            type="button"
+            aria-label={`Change the formula of ${label}`}
+            title="Change the formula (Enter)"
+            onClick={open}
+            className="mr-0.5 grid size-7 shrink-0 place-items-center rounded text-soft hover:text-ink"
+          >
+            <Pencil size={13} aria-hidden />
+          </button>
+        ) : namesUnit(text) || driven ? null : (
           <span aria-hidden className="pr-2 text-[13px] text-soft">
             {suffix}
           </span>
         )}
       </div>
+      {result ? (
+        <p id={`${id}-result`} className="num mt-0.5 truncate text-[13px] text-soft">
+          = {result}
+        </p>
+      ) : null}
       {trouble ? (
         <p id={`${id}-problem`} className="mt-1 text-[13px] text-bad">
           {trouble}
@@ -83,6 +116,53 @@ export function QuantityInput({ label, lead, hideLabel, kind, value, unit, probl
   );
 }
 
+/** What a typed text means as a number field's value, or what is wrong with it. */
+function readQuantity(
+  text: string,
+  kind: "length" | "angle",
+  unit: LengthUnit,
+  scope: Scope,
+): { value: Quantity; problem: string | null } {
+  const written = text.trim();
+  const parsed = kind === "length" ? parseLength(written, unit) : parseAngle(written);
+  if (parsed.ok) {
+    const bare = /^[+-]?[\d.]+$/.test(written);
+    if (kind === "length" && !namesUnit(written))
+      return { value: unit === "inch" ? `${written} in` : bare ? Number(written) : written, problem: null };
+    return { value: bare ? Number(written) : written, problem: null };
+  }
+  if (!isFormula(written, kind)) return { value: written, problem: parsed.problem };
+  try {
+    parseFormula(written);
+    quantityValue(written, kind, scope);
+    // A plain result counts in the unit of the job it is typed in, whatever is shown later.
+    const plain = kind === "length" && unit === "inch" && isPlainFormula(written, scope);
+    return { value: plain ? `(${written}) in` : written, problem: null };
+  } catch (cause) {
+    if (cause instanceof FormulaError) return { value: written, problem: cause.message };
+    throw cause;
+  }
+}
+
+/** Whether a formula comes to a plain number: then it does not bear a unit yet. */
+function isPlainFormula(formula: string, scope: Scope): boolean {
+  try {
+    quantityValue(`(${formula}) in`, "length", scope);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+function resultOf(value: Quantity, kind: "length" | "angle", unit: LengthUnit, scope: Scope): string | null {
+  try {
+    const size = quantityValue(value, kind, scope);
+    return kind === "length" ? formatLength(size, unit) : `${Math.round(size * 1e4) / 1e4}°`;
+  } catch {
+    return null;
+  }
+}
+
 function shown(value: Quantity, kind: "length" | "angle", unit: LengthUnit): string {
   if (typeof value === "string") return value;
   if (kind === "length" && unit === "inch") return asFraction(value) ?? String(Math.round((value / 25.4) * 1e6) / 1e6);
@@ -90,6 +170,7 @@ function shown(value: Quantity, kind: "length" | "angle", unit: LengthUnit): str
 }
 
 function sameValue(text: string, value: Quantity, kind: "length" | "angle", unit: LengthUnit): boolean {
+  if (isFormula(value, kind)) return text.trim() === value || `(${text.trim()}) in` === value;
   const parsed = kind === "length" ? parseLength(text, unit) : parseAngle(text);
   if (!parsed.ok) return false;
   try {

@@ -1,9 +1,9 @@
 "use client";
 import type { FaceRef } from "@/core/naming";
+import { isFormula, type Quantity } from "@/core/params";
 import { type Field, stepType } from "@/core/steps";
-import type { Quantity } from "@/core/units";
 import { Choice, Toggle } from "../controls/controls";
-import { useJob, useWorkspace } from "../state/context";
+import { useJob, useScope, useWorkspace } from "../state/context";
 import { type Problems, problemsOf } from "../state/draft";
 import { FileField } from "./file-field";
 import { BodiesField, CuttersField, FacesField } from "./item-fields";
@@ -13,11 +13,12 @@ import { QuantityInput } from "./quantity-input";
 export function StepForm() {
   const editing = useWorkspace((state) => state.editing);
   const setDraft = useWorkspace((state) => state.setDraft);
+  const scope = useScope();
   if (!editing) return null;
   const { step } = editing;
   const type = stepType(step.type);
   if (!type) return null;
-  const problems = problemsOf(step);
+  const problems = problemsOf(step, scope);
   return (
     <div className="flex flex-col gap-3">
       {type.fields
@@ -61,7 +62,7 @@ function FormField({ field, values, problems, onChange }: FieldProps) {
       return (
         <fieldset>
           <legend className="mb-1 text-[13px] text-soft">{field.label}</legend>
-          <div className="flex gap-1.5">
+          <div className={`flex gap-1.5 ${point.some((entry) => isFormula(entry)) ? "flex-col" : ""}`}>
             {(field.labels ?? ["X", "Y", "Z"]).map((lead, axis) => (
               <QuantityInput
                 key={lead}

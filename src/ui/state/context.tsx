@@ -1,6 +1,8 @@
 "use client";
-import { createContext, type ReactNode, useContext } from "react";
+import { createContext, type ReactNode, useContext, useMemo } from "react";
 import { useStore } from "zustand";
+import { scopeOf } from "@/core/job";
+import type { ParameterScope } from "@/core/params";
 import type { EngineHost } from "@/engine/host";
 import type { JobStore, JobStoreHandle } from "./job-store";
 import type { WorkspaceStore, WorkspaceStoreApi } from "./workspace-store";
@@ -29,6 +31,13 @@ export function useJob<T>(select: (state: JobStore) => T): T {
 
 export function useWorkspace<T>(select: (state: WorkspaceStore) => T): T {
   return useStore(useStores().workspace, select);
+}
+
+/** The names that formulas of the shown part can use. */
+export function useScope(): ParameterScope {
+  const ofJob = useJob((state) => state.job.parameters);
+  const ofPart = usePart().parameters;
+  return useMemo(() => scopeOf({ parameters: ofJob }, { parameters: ofPart }), [ofJob, ofPart]);
 }
 
 export function usePart() {

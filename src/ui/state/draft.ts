@@ -1,17 +1,28 @@
-import { edits, type Job, type Step } from "@/core/job";
-import { stepType } from "@/core/steps";
+import { edits, type Job, type Step, scopeOf } from "@/core/job";
+import type { Scope } from "@/core/params";
+import { resolveStep, stepType } from "@/core/steps";
 import type { Editing } from "./workspace-store";
 
 /** What is wrong with a draft, by field path (`size.0`); empty when it can be built. */
 export type Problems = Record<string, string>;
 
-export function problemsOf(step: Step): Problems {
+export function problemsOf(step: Step, scope: Scope): Problems {
   const type = stepType(step.type);
   if (!type) return { "": "This kind of step is not known here." };
   const { id: _id, type: _type, name: _name, suppressed: _suppressed, ...values } = step;
   const result = type.schema.safeParse(values);
-  if (result.success) return {};
-  return Object.fromEntries(result.error.issues.map((issue) => [issue.path.join("."), issue.message]));
+  const written = result.success
+    ? {}
+    : Object.fromEntries(result.error.issues.map((issue) => [issue.path.join("."), issue.message]));
+  return { ...resolveStep(step, scope).problems, ...written };
+}
+
+/** The names that formulas of a part can use. */
+export function scopeIn(job: Job, part: string): Scope {
+  return scopeOf(
+    job,
+    job.parts.find((candidate) => candidate.id === part),
+  );
 }
 
 /** A fresh step with the defaults of its type. */

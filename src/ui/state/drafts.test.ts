@@ -1,5 +1,6 @@
 import { describe, expect, test } from "vitest";
 import { checkJob, freshStepId, type Step } from "@/core/job";
+import { EMPTY_SCOPE } from "@/core/params";
 import { jobOf } from "@/core/testing/harness";
 import type { PieceView } from "@/engine/contract";
 import { newStep, problemsOf, withDraft } from "./draft";
@@ -16,14 +17,15 @@ describe("drafts", () => {
     const part = job().parts[0]!;
     const step = newStep(freshStepId(part), "cylinder");
     expect(step).toMatchObject({ id: "s3", type: "cylinder", diameter: 50, height: 100, suppressed: false });
-    expect(problemsOf(step)).toEqual({});
-    expect(problemsOf(newStep("s9", "import"))).toHaveProperty("file");
+    expect(problemsOf(step, EMPTY_SCOPE)).toEqual({});
+    expect(problemsOf(newStep("s9", "import"), EMPTY_SCOPE)).toHaveProperty("file");
   });
 
   test("problems are told by field", () => {
-    const step: Step = { ...newStep("s3", "box"), size: [10, "wide", -2] };
-    expect(problemsOf(step)["size.1"]).toContain("“wide” is not a number");
-    expect(problemsOf(step)["size.2"]).toContain("has to be more than 0 mm");
+    const step: Step = { ...newStep("s3", "box"), size: ["width", "12 parsecs", -2] };
+    expect(problemsOf(step, EMPTY_SCOPE)["size.0"]).toContain("There is no parameter “width”");
+    expect(problemsOf(step, EMPTY_SCOPE)["size.1"]).toContain("“parsecs” is not a unit known here");
+    expect(problemsOf(step, EMPTY_SCOPE)["size.2"]).toContain("has to be more than 0 mm");
   });
 
   test("a new draft stands at the hold point, an open one in its own place, and the job is left alone", () => {

@@ -6,7 +6,7 @@ import type { Evaluation, ViewMesh } from "@/engine/contract";
 import { Cancelled } from "@/engine/host";
 import { api } from "./api";
 import { useJob, useStores, useWorkspace } from "./context";
-import { problemsOf, withDraft } from "./draft";
+import { problemsOf, scopeIn, withDraft } from "./draft";
 import type { WorkspaceStoreApi } from "./workspace-store";
 
 /** A newer request stops an older one that has run for longer than this, ms. */
@@ -29,7 +29,7 @@ export function useEvaluation(): { stop(): void; again(): void } {
   useEffect(() => {
     const run = () => {
       const mine = ++turn.current;
-      if (editing && Object.keys(problemsOf(editing.step)).length > 0) return;
+      if (editing && Object.keys(problemsOf(editing.step, scopeIn(job, part))).length > 0) return;
       const draft = editing ? withDraft(job, part, editing) : job;
       void evaluate(mine, draft);
     };

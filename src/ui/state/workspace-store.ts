@@ -46,6 +46,7 @@ export interface WorkspaceStore {
   section: Section | null;
   stage: Stage | null;
   exporting: boolean;
+  parametersOpen: boolean;
   set(values: Partial<WorkspaceStore>): void;
   edit(editing: Editing | null): void;
   setDraft(values: Record<string, unknown>): void;
@@ -69,6 +70,7 @@ export function createWorkspaceStore(part: string) {
     section: null,
     stage: null,
     exporting: false,
+    parametersOpen: false,
     set: (values) => set(values),
     edit: (editing) =>
       set({ editing, picking: null, pull: 0, shownPieces: "both", hover: null, ...(editing ? { stage: null } : {}) }),

@@ -1,9 +1,10 @@
 "use client";
 import { useMemo } from "react";
 import { edits, freshStepId, type Step } from "@/core/job";
+import { isFormula, toMm } from "@/core/params";
 import { stepType } from "@/core/steps";
 import { useStores } from "../state/context";
-import { newStep, problemsOf } from "../state/draft";
+import { newStep, problemsOf, scopeIn } from "../state/draft";
 
 /** What a person can do in the workspace, in one place for buttons, keys and menus. */
 export function useActions() {
@@ -14,6 +15,8 @@ export function useActions() {
       return document.parts.find((candidate) => candidate.id === workspace.getState().part) ?? document.parts[0]!;
     };
     const { editPart } = job.store.getState();
+    const sound = (step: Step) =>
+      Object.keys(problemsOf(step, scopeIn(job.store.getState().job, workspace.getState().part))).length === 0;
     const nameOf = (step: Step) => step.name ?? stepType(step.type)?.words.label ?? step.type;
     return {
       /** Opens a new step in the sheet; it joins the job only when it is kept. */
@@ -32,12 +35,12 @@ export function useActions() {
       },
       canKeep(): boolean {
         const { editing } = workspace.getState();
-        return editing !== null && Object.keys(problemsOf(editing.step)).length === 0;
+        return editing !== null && sound(editing.step);
       },
       /** Writes the open step into the job. */
       keep() {
         const { editing, edit } = workspace.getState();
-        if (!editing || Object.keys(problemsOf(editing.step)).length > 0) return;
+        if (!editing || !sound(editing.step)) return;
         const { step, isNew } = editing;
         if (isNew) editPart(part().id, `Add ${nameOf(step)}`, (draft) => edits.addStep(draft, step));
         else editPart(part().id, `Change ${nameOf(step)}`, (draft) => edits.setStep(draft, step.id, step));
@@ -80,13 +83,15 @@ export function useActions() {
   }, [job, workspace]);
 }
 
-function repaired(step: Step, set: Record<string, unknown>): Record<string, unknown> {
+/** What a repair sets: a value as it is, or an amount of millimetres added to what is there, formula or not. */
+export function repaired(step: Step, set: Record<string, unknown>): Record<string, unknown> {
   return Object.fromEntries(
     Object.entries(set).map(([key, value]) => {
       const amount = (value as { add?: number } | null)?.add;
       if (typeof amount !== "number") return [key, value];
-      const resolved = stepType(step.type)?.resolved(step as never) as Record<string, number> | undefined;
-      return [key, (resolved?.[key] ?? 0) + amount];
+      const old = step[key] as number | string | undefined;
+      if (isFormula(old)) return [key, `${old} + ${amount} mm`];
+      return [key, toMm(old ?? 0) + amount];
     }),
   );
 }

@@ -23,9 +23,9 @@ import { stepType } from "@/core/steps";
 import { Button } from "../controls/controls";
 import { StepForm } from "../forms/step-form";
 import { Mark, type MarkName } from "../marks/marks";
-import { useJob, usePart, useWorkspace } from "../state/context";
+import { useJob, usePart, useScope, useWorkspace } from "../state/context";
 import { problemsOf } from "../state/draft";
-import { useActions } from "./actions";
+import { repaired, useActions } from "./actions";
 import { RenameBox } from "./rename-box";
 
 const HOLD = "hold-point";
@@ -309,7 +309,8 @@ function OpenStep({ number }: { number: number }) {
   }, []);
   const type = stepType(editing.step.type);
   const report = evaluation?.steps.find((step) => step.id === editing.step.id);
-  const blocked = Object.keys(problemsOf(editing.step)).length > 0;
+  const scope = useScope();
+  const blocked = Object.keys(problemsOf(editing.step, scope)).length > 0;
   const repair = report?.error?.repair;
   return (
     <div ref={top} className="border-y-2 border-ink bg-paper" data-open-step={editing.step.id}>
@@ -365,12 +366,15 @@ function RepairButton(props: {
   setDraft(values: Record<string, unknown>): void;
 }) {
   const { repair } = useActions();
+  const editing = useWorkspace((state) => state.editing)!;
   return (
     <Button
       small
       className="mt-1"
       onClick={() =>
-        props.step === props.own ? props.setDraft(props.set) : repair(props.step, props.set, props.label)
+        props.step === props.own
+          ? props.setDraft(repaired(editing.step, props.set))
+          : repair(props.step, props.set, props.label)
       }
     >
       {props.label}

@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import { checkJob } from "@/core/job";
 import { formatLength, parseLength } from "@/core/units";
 import { Button, Choice } from "../controls/controls";
+import { download } from "../controls/download";
 import { ItemList } from "../forms/item-fields";
 import { QuantityInput } from "../forms/quantity-input";
 import { useJob, usePart, useStores, useWorkspace } from "../state/context";
@@ -67,14 +68,7 @@ function ReleaseForm() {
         tolerance: parsed.ok ? parsed.value : 0.05,
       });
       const name = `${part.name.replace(/[^\p{L}\p{N} _-]+/gu, "").trim() || "part"}.${format}`;
-      const url = URL.createObjectURL(
-        new Blob([bytes as BlobPart], { type: format === "step" ? "model/step" : "model/stl" }),
-      );
-      const link = document.createElement("a");
-      link.href = url;
-      link.download = name;
-      link.click();
-      setTimeout(() => URL.revokeObjectURL(url), 10_000);
+      download(bytes, name, format === "step" ? "model/step" : "model/stl");
       setState({
         kind: "done",
         message: `${name} is written: ${chosen.length} ${chosen.length === 1 ? "body" : "bodies"}, ${Math.ceil(bytes.length / 1024)} KB.`,

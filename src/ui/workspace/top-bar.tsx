@@ -3,9 +3,9 @@ import { Moon, Pencil, Redo2, Sun, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { useState } from "react";
 import { addPart } from "@/core/job";
-import { Choice, IconButton } from "../controls/controls";
+import { Button, Choice, IconButton } from "../controls/controls";
 import { Mark } from "../marks/marks";
-import { useJob, useWorkspace } from "../state/context";
+import { useJob, usePart, useWorkspace } from "../state/context";
 import type { SaveState } from "../state/job-store";
 import { RenameBox } from "./rename-box";
 import { useTheme } from "./theme";
@@ -32,6 +32,7 @@ export function TopBar({ stop }: { stop(): void }) {
         }
       />
       <PartChooser />
+      <ParametersButton />
       <div className="ml-2 flex">
         <IconButton
           label={undoLabel ? `Undo: ${undoLabel}` : "Nothing to undo"}
@@ -169,6 +170,17 @@ function PartChooser() {
         <Pencil size={14} aria-hidden />
       </IconButton>
     </div>
+  );
+}
+
+function ParametersButton() {
+  const open = useWorkspace((state) => state.parametersOpen);
+  const set = useWorkspace((state) => state.set);
+  const count = useJob((state) => state.job.parameters.length) + usePart().parameters.length;
+  return (
+    <Button small className="ml-1" aria-expanded={open} onClick={() => set({ parametersOpen: !open })}>
+      Parameters <span className="num text-soft">{count}</span>
+    </Button>
   );
 }
 

@@ -5,6 +5,7 @@ import { useShallow } from "zustand/react/shallow";
 import type { JobState } from "@/core/job";
 import { startBrowserEngines } from "@/engine/browser/spawn";
 import type { EngineHost } from "@/engine/host";
+import { ParameterTable } from "../params/parameter-table";
 import { StoresProvider, useJob, useStores, useWorkspace } from "../state/context";
 import { shownPieces } from "../state/drawing";
 import { createJobStore } from "../state/job-store";
@@ -61,6 +62,7 @@ function Bays() {
   const [scene, setScene] = useState<ViewScene | null>(null);
   const takeScene = useCallback((next: ViewScene | null) => setScene(next), []);
   const pieces = useWorkspace(useShallow((state) => shownPieces(state)));
+  const parametersOpen = useWorkspace((state) => state.parametersOpen);
   useKeys();
   useExistingPart();
   useTestHandle(scene);
@@ -78,7 +80,7 @@ function Bays() {
             <ViewBar scene={scene} />
             <CheckPanel />
           </div>
-          {pieces ? <PieceTray pieces={pieces} /> : <Bench />}
+          {parametersOpen ? <ParameterTable /> : pieces ? <PieceTray pieces={pieces} /> : <Bench />}
         </main>
         <BuildSheet />
       </div>
@@ -107,12 +109,13 @@ function useKeys(): void {
         event.target instanceof HTMLElement &&
         event.target.matches("input:not([type=radio]):not([type=file]), textarea, select");
       const command = event.ctrlKey || event.metaKey;
-      const { editing, picking, exporting } = workspace.getState();
+      const { editing, picking, exporting, parametersOpen } = workspace.getState();
       if (command && !typing && event.key.toLowerCase() === "z") {
         event.preventDefault();
         if (!editing) void (event.shiftKey ? job.store.getState().redo() : job.store.getState().undo());
       } else if (event.key === "Escape" && !exporting && !event.defaultPrevented) {
         if (picking !== null) workspace.setState({ picking: null });
+        else if (parametersOpen) workspace.setState({ parametersOpen: false });
         else if (editing) actions.leave();
         else workspace.setState({ selected: null, stage: null, alone: null });
       } else if (command && event.key === "Enter" && editing) actions.keep();

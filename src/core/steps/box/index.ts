@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { fail } from "../../errors";
 import { boxOf, makeBox, subshapePlanes, unionBox, type Vec3 } from "../../kernel";
-import { lengthField, toMm } from "../../units";
+import { lengthField, toMm } from "../../params";
 import { itemRef, pointField, toVec3 } from "../common";
 import { defineStep } from "../step";
 

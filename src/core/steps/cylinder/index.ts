@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { dot, makeCylinder, subshapePlanes } from "../../kernel";
-import { lengthField, toMm } from "../../units";
+import { lengthField, toMm } from "../../params";
 import { AXES, AXIS_OPTIONS, axisField, pointField, toVec3 } from "../common";
 import { defineStep } from "../step";
 

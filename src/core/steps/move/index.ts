@@ -3,7 +3,7 @@ import { fail } from "../../errors";
 import { hashText } from "../../hash";
 import { add, cross, dot, placed, scale, sub, type Vec3 } from "../../kernel";
 import { type Item, isBody } from "../../naming";
-import { angleField, toRadians } from "../../units";
+import { angleField, toRadians } from "../../params";
 import { AXES, AXIS_OPTIONS, axisField, itemRef, pointField, toVec3 } from "../common";
 import { defineStep } from "../step";
 

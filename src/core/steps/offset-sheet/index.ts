@@ -11,7 +11,7 @@ import {
   sheetFromFaces,
 } from "../../kernel";
 import { distinctNames, faceRefSchema } from "../../naming";
-import { lengthField, toMm } from "../../units";
+import { lengthField, toMm } from "../../params";
 import { defineStep } from "../step";
 
 const schema = z.object({

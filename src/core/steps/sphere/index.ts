@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { makeSphere } from "../../kernel";
-import { lengthField, toMm } from "../../units";
+import { lengthField, toMm } from "../../params";
 import { pointField, toVec3 } from "../common";
 import { defineStep } from "../step";
 

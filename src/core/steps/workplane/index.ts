@@ -2,7 +2,7 @@ import { z } from "zod";
 import { fail } from "../../errors";
 import { add, scale, subshapePlanes, type Vec3 } from "../../kernel";
 import { faceRefSchema } from "../../naming";
-import { lengthField, toMm } from "../../units";
+import { lengthField, toMm } from "../../params";
 import { defineStep } from "../step";
 
 const schema = z.object({
