@@ -61,8 +61,12 @@ test("numbers: inches, fractions, nonsense; what was typed stays, and the last g
   await built(page);
   await expect(bodyCard(page, "Block")).toContainText("825.5 cm³");
   await x.fill("abc");
-  await expect(open(page)).toContainText("“abc” is not a number; write a length such as");
+  await expect(open(page)).toContainText("There is no parameter “abc”. Add it to the parameters, or write a number.");
   await expect(x).toHaveValue("abc");
+  await expect(page.getByRole("button", { name: "Add to the sheet" })).toBeDisabled();
+  await x.fill("12 parsecs");
+  await expect(open(page)).toContainText("“parsecs” is not a unit known here; write a length such as");
+  await expect(page.getByRole("button", { name: "Add to the sheet" })).toBeDisabled();
   await expect(bodyCard(page, "Block")).toContainText("825.5 cm³");
   await x.fill("-5");
   await expect(open(page)).toContainText("has to be more than 0 mm");

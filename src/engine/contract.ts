@@ -2,7 +2,7 @@ import type { StepReport } from "@/core/build";
 import type { Measures } from "@/core/check";
 import type { Inspection } from "@/core/exchange";
 import type { Job } from "@/core/job";
-import type { FaceFacts, Mesh, Vec3 } from "@/core/kernel";
+import type { EdgeFacts, FaceFacts, Mesh, Vec3 } from "@/core/kernel";
 import type { Piece, PresetFate, Side } from "@/core/seam";
 
 /** What the core's host is asked for. Plain values both ways: the contract crosses threads. */
@@ -28,6 +28,16 @@ export interface FaceView extends FaceFacts {
   name: string;
 }
 
+/** An edge, by the place that its line has in the mesh; null where an edge has no length. */
+export interface EdgeView extends EdgeFacts {
+  name: string;
+}
+
+export interface CornerView {
+  name: string;
+  at: Vec3;
+}
+
 export interface BodyView {
   kind: "solid" | "sheet";
   id: string;
@@ -40,6 +50,8 @@ export interface BodyView {
   mesh?: ViewMesh;
   measures: Measures;
   faces: FaceView[];
+  edges: (EdgeView | null)[];
+  corners: CornerView[];
 }
 
 export interface PlaneView {

@@ -19,6 +19,7 @@ import { SeamError } from "@/core/errors";
 import { type Inspection, inspectStep, writeStep, writeStl } from "@/core/exchange";
 import type { Job } from "@/core/job";
 import {
+  allEdgeFacts,
   allFaceFacts,
   boxOf,
   diagonal,
@@ -29,9 +30,10 @@ import {
   type Shape,
   surfaceCentre,
   tessellate,
+  verticesOf,
   viewDeflection,
 } from "@/core/kernel";
-import { isBody } from "@/core/naming";
+import { type Body, isBody, topologyNames } from "@/core/naming";
 import type {
   BodyView,
   EngineApi,
@@ -39,7 +41,6 @@ import type {
   EngineFault,
   EvaluateRequest,
   Evaluation,
-  FaceView,
   ItemView,
   PieceView,
   Progress,
@@ -63,7 +64,7 @@ export class EngineSession implements EngineApi {
   private config: EngineConfig = {};
   private readonly cache = new ResultCache();
   private readonly files = new Map<string, Uint8Array>();
-  private readonly faces = new WeakMap<StepResult, Map<string, FaceView[]>>();
+  private readonly parts = new WeakMap<StepResult, Map<string, PartsView>>();
 
   constructor(private readonly surroundings: Surroundings) {}
 
@@ -195,13 +196,9 @@ export class EngineSession implements EngineApi {
     extras.measures ??= measure(item.shape, item.kind);
     const meshId = `${result.key}/${id}`;
     if (!known.has(meshId)) extras.mesh ??= meshFor(item.shape, item.faces);
-    const faces = this.faces.get(result) ?? new Map<string, FaceView[]>();
-    this.faces.set(result, faces);
-    if (!faces.has(id))
-      faces.set(
-        id,
-        allFaceFacts(item.shape).map((facts, f) => ({ ...facts, name: item.faces[f]! })),
-      );
+    const parts = this.parts.get(result) ?? new Map<string, PartsView>();
+    this.parts.set(result, parts);
+    if (!parts.has(id)) parts.set(id, partsView(item));
     return {
       kind: item.kind,
       id,
@@ -209,7 +206,7 @@ export class EngineSession implements EngineApi {
       step,
       meshId,
       measures: extras.measures,
-      faces: faces.get(id)!,
+      ...parts.get(id)!,
       ...(known.has(meshId) ? {} : { mesh: extras.mesh! }),
     };
   }
@@ -221,6 +218,19 @@ export class EngineSession implements EngineApi {
       throw asEngineFault(cause);
     }
   }
+}
+
+type PartsView = Pick<BodyView, "faces" | "edges" | "corners">;
+
+/** The faces, edges and corners of a body with their names: what can be picked. */
+function partsView({ shape, faces }: Body): PartsView {
+  const names = topologyNames(shape, faces);
+  const corners = verticesOf(shape);
+  return {
+    faces: allFaceFacts(shape).map((facts, f) => ({ ...facts, name: faces[f]! })),
+    edges: allEdgeFacts(shape).map((facts, e) => (facts ? { ...facts, name: names.edges[e]! } : null)),
+    corners: names.vertices.map((name, v) => ({ name, at: corners[v]! })),
+  };
 }
 
 /** A mesh to look at, with the edges marked where faces of different steps meet: the seam lines. */

@@ -1,8 +1,8 @@
 import { fail, SeamError, type Trouble } from "../errors";
 import { hashValue } from "../hash";
 import type { Job, Part, Step } from "../job";
-import { freeShape, KernelFault, type Shape } from "../kernel";
-import { type Body, type Item, isBody, resolveFace } from "../naming";
+import { allEdgeFacts, edgeNeighbourhoods, freeShape, KernelFault, type Shape } from "../kernel";
+import { type Body, type Item, isBody, resolveCorner, resolveEdge, resolveFace } from "../naming";
 import { type FieldProblems, ParameterScope, type Scope } from "../params";
 import { fieldLabel, type PieceReport, resolveStep, type StepContext, type StepOutcome, stepType } from "../steps";
 import type { ResultCache } from "./cache";
@@ -193,6 +193,19 @@ class Run {
         if (found.how === "guessed")
           warnings.push({ code: "face-guessed", message: found.warning, step: step.id, bodies: [body.id] });
         return { body, face: found.face };
+      },
+      edge: (ref) => {
+        const body = this.asBody(this.itemsOf(ref.body, step)[0]!.item, step);
+        const { place, warning } = resolveEdge(body, ref);
+        if (warning) warnings.push({ code: "edge-guessed", message: warning, step: step.id, bodies: [body.id] });
+        const faces = edgeNeighbourhoods(body.shape).edges[place]?.faces ?? [];
+        return { body, edge: place, facts: allEdgeFacts(body.shape)[place]!, faces };
+      },
+      corner: (ref) => {
+        const body = this.asBody(this.itemsOf(ref.body, step)[0]!.item, step);
+        const { at, warning } = resolveCorner(body, ref);
+        if (warning) warnings.push({ code: "corner-guessed", message: warning, step: step.id, bodies: [body.id] });
+        return at;
       },
       file: (id) => {
         const { name } = this.fileOf(id, step);

@@ -1,6 +1,7 @@
 /** The geometry kernel: the only folder that touches the geometry library. Everything here is in millimetres and radians. */
 export * from "./counts";
 export * from "./distance";
+export * from "./edges";
 export * from "./faults";
 export * from "./fuse";
 export * from "./inner-point";

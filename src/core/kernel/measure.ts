@@ -136,6 +136,8 @@ export interface FaceFacts {
   direction?: Vec3;
   /** A cylinder's or a sphere's radius, mm. */
   radius?: number;
+  /** A point on a cylinder's axis. */
+  axisAt?: Vec3;
 }
 
 /** What a face is: its kind, size, place, and its normal, axis or radius where it has one. */
@@ -154,6 +156,7 @@ export function faceFacts(shape: Shape): FaceFacts {
       const cylinder = scope.use(surface.Cylinder());
       facts.radius = cylinder.Radius();
       facts.direction = readPoint(scope, scope.use(cylinder.Axis()).Direction());
+      facts.axisAt = readPoint(scope, cylinder.Location());
     } else if (kind === "sphere") {
       facts.radius = scope.use(surface.Sphere()).Radius();
     }

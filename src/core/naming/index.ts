@@ -1,4 +1,5 @@
 export * from "./body";
+export * from "./edge-ref";
 export * from "./faces";
 export * from "./reference";
 export * from "./topology-names";

@@ -1,4 +1,4 @@
-import { edgeNeighbourhoods } from "../kernel";
+import { edgeNeighbourhoods, type Shape } from "../kernel";
 import { comparePlaces, meetingName } from "./faces";
 
 export interface TopologyNames {
@@ -12,10 +12,18 @@ export interface TopologyNames {
  * Names of the edges and vertices of a body: an edge by the faces that it bounds, a vertex by the faces around it.
  * Where several share those faces (the two rims of a crossing), their place tells them apart.
  */
-export function topologyNames(
-  shape: Parameters<typeof edgeNeighbourhoods>[0],
-  faces: readonly string[],
-): TopologyNames {
+export function topologyNames(shape: Shape, faces: readonly string[]): TopologyNames {
+  let names = known.get(shape);
+  if (!names) {
+    names = nameAll(shape, faces);
+    known.set(shape, names);
+  }
+  return names;
+}
+
+const known = new WeakMap<Shape, TopologyNames>();
+
+function nameAll(shape: Shape, faces: readonly string[]): TopologyNames {
   const { edges, vertices } = edgeNeighbourhoods(shape);
   const numbered = (list: { faces: number[]; at: readonly [number, number, number] }[]): string[] => {
     const bases = list.map(({ faces: around }) => meetingName(around.map((face) => faces[face]!)));

@@ -1,22 +1,30 @@
 import type { z } from "zod";
 import type { Trouble } from "../errors";
-import type { Shape } from "../kernel";
-import type { Body, FaceRef, Item } from "../naming";
+import type { EdgeFacts, Shape, Vec3 } from "../kernel";
+import type { Body, CornerRef, EdgeRef, FaceRef, Item } from "../naming";
 import type { Piece, PresetFate } from "../seam";
 
 /** The stages of the work, in its order. A stage without tools is not shown. */
 export const STAGES = ["draw", "shape", "sheets", "seam", "fit", "tube", "mould", "check", "release"] as const;
 export type Stage = (typeof STAGES)[number];
 
+/** A field is shown while another has one of these values; of a list, all have to hold. */
+export interface FieldCondition {
+  key: string;
+  is: string[];
+}
+
 /** How a form asks for a value. The form is drawn from these alone. */
-export type Field = { key: string; label: string; help?: string; when?: { key: string; is: string[] } } & (
+export type Field = { key: string; label: string; help?: string; when?: FieldCondition | FieldCondition[] } & (
   | { kind: "length" | "angle" }
   | { kind: "point"; labels?: [string, string, string] }
   | { kind: "choice"; options: { value: string; label: string }[] }
   | { kind: "toggle" }
   | { kind: "file"; accept: string }
   | { kind: "bodies"; accepts: Item["kind"][]; min: number; max?: number }
-  | { kind: "faces"; accepts: "any" | "plane"; min: number; max?: number }
+  | { kind: "faces"; accepts: "any" | "plane" | "cylinder"; min: number; max?: number }
+  | { kind: "edges"; accepts: "any" | "line"; min: number; max?: number }
+  | { kind: "corners"; min: number; max?: number }
   | { kind: "cutters" }
   | { kind: "fates" }
 );
@@ -38,6 +46,10 @@ export interface StepContext {
   bodies(refs: readonly string[]): Body[];
   /** The body and face (by place) that a face reference means; a guess is noted as a warning. */
   face(ref: FaceRef): { body: Body; face: number };
+  /** The body and edge (by place) that an edge reference means, what it is, and the faces (by place) that meet there. */
+  edge(ref: EdgeRef): { body: Body; edge: number; facts: EdgeFacts; faces: number[] };
+  /** Where the corner is that a reference means. */
+  corner(ref: CornerRef): Vec3;
   /** What a person calls an item. */
   nameOf(id: string): string;
   /** The bytes of an imported file. */

@@ -7,14 +7,15 @@ import type { BodyView, FaceView, ItemView } from "@/engine/contract";
 import { Button, Check, Choice } from "../controls/controls";
 import { Mark } from "../marks/marks";
 import { useJob, useWorkspace } from "../state/context";
+import { toggleFace, toggleItem } from "../state/refs";
 import { pickable } from "../state/workspace-store";
 
-function usePickable(): ItemView[] {
+export function usePickable(): ItemView[] {
   return useWorkspace(useShallow((state) => pickable(state)));
 }
 
 /** Heading of a field that is filled by picking: its name, how many, and the switch for clicks in the view. */
-function PickHead({ field, count, hint }: { field: Field; count: number; hint: string }) {
+export function PickHead({ field, count, hint }: { field: Field; count: number; hint: string }) {
   const picking = useWorkspace((state) => state.picking === field.key);
   const set = useWorkspace((state) => state.set);
   return (
@@ -83,7 +84,7 @@ export function BodiesField({
   onChange(value: string[]): void;
 }) {
   const items = usePickable().filter((item) => field.accepts.includes(item.kind));
-  const toggle = (id: string) => onChange(value.includes(id) ? value.filter((other) => other !== id) : [...value, id]);
+  const toggle = (id: string) => onChange(toggleItem(value, id, field.max));
   const picked = expand(value, items);
   return (
     <fieldset aria-label={field.label} className="min-w-0">
@@ -188,23 +189,6 @@ function facing(direction: readonly [number, number, number]): string {
   return "aslant";
 }
 
-/** The reference that a step keeps of a picked face. */
-export function faceRef(body: BodyView, face: FaceView): FaceRef {
-  const round = (value: number) => Math.round(value * 1e4) / 1e4 + 0;
-  const three = (v: readonly [number, number, number]) => v.map(round) as [number, number, number];
-  return {
-    body: body.id,
-    face: face.name,
-    print: {
-      kind: face.kind,
-      area: round(face.area),
-      centre: three(face.centre),
-      ...(face.direction ? { direction: three(face.direction) } : {}),
-      ...(face.radius !== undefined ? { radius: round(face.radius) } : {}),
-    },
-  };
-}
-
 export function FacesField({
   field,
   value,
@@ -223,6 +207,7 @@ export function FacesField({
   return (
     <fieldset aria-label={field.label} className="min-w-0">
       <PickHead field={field} count={value.length} hint="Pick in the view" />
+      {field.help ? <p className="mb-1 text-[13px] text-soft">{field.help}</p> : null}
       {value.length > 0 ? (
         <ul className="mb-1 flex flex-col gap-1">
           {value.map((ref) => {
@@ -259,7 +244,7 @@ export function FacesField({
             <fieldset key={body.id} className="mb-2">
               <legend className="text-[13px] font-medium">{body.name}</legend>
               {body.faces.map((face, at) =>
-                field.accepts === "plane" && face.kind !== "plane" ? null : (
+                field.accepts !== "any" && face.kind !== field.accepts ? null : (
                   <div
                     key={face.name}
                     className="py-0.5"
@@ -278,12 +263,4 @@ export function FacesField({
       </details>
     </fieldset>
   );
-}
-
-/** Takes a face in or out; where only one may be picked, the new one replaces the old. */
-export function toggleFace(value: FaceRef[], body: BodyView, face: FaceView, max?: number): FaceRef[] {
-  const without = value.filter((ref) => !(ref.body === body.id && ref.face === face.name));
-  if (without.length < value.length) return without;
-  const next = [...value, faceRef(body, face)];
-  return max === undefined ? next : next.slice(-max);
 }

@@ -1,7 +1,7 @@
 "use client";
 import { Pencil } from "lucide-react";
 import { useEffect, useId, useRef, useState } from "react";
-import { FormulaError, isFormula, parseFormula, type Quantity, quantityValue, type Scope, toMm } from "@/core/params";
+import { isFormula, type Quantity, quantityValue, type Scope, toMm } from "@/core/params";
 import { asFraction, formatLength, type LengthUnit, namesUnit, parseAngle, parseLength } from "@/core/units";
 import { useScope } from "../state/context";
 
@@ -27,7 +27,6 @@ export function QuantityInput({ label, lead, hideLabel, kind, value, unit, probl
   const box = useRef<HTMLInputElement>(null);
   const scope = useScope();
   const [text, setText] = useState(() => shown(value, kind, unit));
-  const [own, setOwn] = useState<string | null>(null);
   const [opened, setOpened] = useState(false);
   // The value may change from outside: an undo, or a handle in the view.
   useEffect(
@@ -35,21 +34,18 @@ export function QuantityInput({ label, lead, hideLabel, kind, value, unit, probl
     [value, kind, unit],
   );
   const driven = isFormula(value, kind);
-  const locked = driven && !opened && own === null;
+  const locked = driven && !opened && !problem;
 
   const commit = (next: string) => {
     setText(next);
     setOpened(true);
-    const read = readQuantity(next, kind, unit, scope);
-    setOwn(read.problem);
-    if (read.problem === null) onChange(read.value);
+    onChange(readQuantity(next, kind, unit, scope));
   };
   const open = () => {
     setOpened(true);
     requestAnimationFrame(() => box.current?.select());
   };
-  const trouble = own ?? problem;
-  const result = driven && !trouble ? resultOf(value, kind, unit, scope) : null;
+  const result = driven && !problem ? resultOf(value, kind, unit, scope) : null;
   const suffix = kind === "angle" ? "°" : unit === "mm" ? "mm" : "in";
   return (
     <div className="min-w-0 grow basis-0">
@@ -57,7 +53,7 @@ export function QuantityInput({ label, lead, hideLabel, kind, value, unit, probl
         {label}
       </label>
       <div
-        className={`flex h-8 items-center rounded border ${locked ? "bg-well" : "bg-sheet"} ${trouble ? "border-bad" : "border-line"} focus-within:border-pick`}
+        className={`flex h-8 items-center rounded border ${locked ? "bg-well" : "bg-sheet"} ${problem ? "border-bad" : "border-line"} focus-within:border-pick`}
       >
         {lead ? (
           <span aria-hidden className="pl-2 text-[13px] text-soft">
@@ -73,8 +69,8 @@ export function QuantityInput({ label, lead, hideLabel, kind, value, unit, probl
           autoComplete="off"
           spellCheck={false}
           readOnly={locked}
-          aria-invalid={trouble ? true : undefined}
-          aria-describedby={trouble ? `${id}-problem` : result ? `${id}-result` : undefined}
+          aria-invalid={problem ? true : undefined}
+          aria-describedby={problem ? `${id}-problem` : result ? `${id}-result` : undefined}
           onChange={(event) => commit(event.target.value)}
           onFocus={(event) => event.target.select()}
           onBlur={() => setOpened(false)}
@@ -107,41 +103,28 @@ export function QuantityInput({ label, lead, hideLabel, kind, value, unit, probl
           = {result}
         </p>
       ) : null}
-      {trouble ? (
+      {problem ? (
         <p id={`${id}-problem`} className="mt-1 text-[13px] text-bad">
-          {trouble}
+          {problem}
         </p>
       ) : null}
     </div>
   );
 }
 
-/** What a typed text means as a number field's value, or what is wrong with it. */
-function readQuantity(
-  text: string,
-  kind: "length" | "angle",
-  unit: LengthUnit,
-  scope: Scope,
-): { value: Quantity; problem: string | null } {
+/** What a typed text is as a number field's value. What is wrong with it stays as it is, for the form to say so. */
+function readQuantity(text: string, kind: "length" | "angle", unit: LengthUnit, scope: Scope): Quantity {
   const written = text.trim();
   const parsed = kind === "length" ? parseLength(written, unit) : parseAngle(written);
   if (parsed.ok) {
     const bare = /^[+-]?[\d.]+$/.test(written);
     if (kind === "length" && !namesUnit(written))
-      return { value: unit === "inch" ? `${written} in` : bare ? Number(written) : written, problem: null };
-    return { value: bare ? Number(written) : written, problem: null };
+      return unit === "inch" ? `${written} in` : bare ? Number(written) : written;
+    return bare ? Number(written) : written;
   }
-  if (!isFormula(written, kind)) return { value: written, problem: parsed.problem };
-  try {
-    parseFormula(written);
-    quantityValue(written, kind, scope);
-    // A plain result counts in the unit of the job it is typed in, whatever is shown later.
-    const plain = kind === "length" && unit === "inch" && isPlainFormula(written, scope);
-    return { value: plain ? `(${written}) in` : written, problem: null };
-  } catch (cause) {
-    if (cause instanceof FormulaError) return { value: written, problem: cause.message };
-    throw cause;
-  }
+  // A plain result counts in the unit of the job it is typed in, whatever is shown later.
+  const plain = kind === "length" && unit === "inch" && isFormula(written, kind) && isPlainFormula(written, scope);
+  return plain ? `(${written}) in` : written;
 }
 
 /** Whether a formula comes to a plain number: then it does not bear a unit yet. */
@@ -170,6 +153,7 @@ function shown(value: Quantity, kind: "length" | "angle", unit: LengthUnit): str
 }
 
 function sameValue(text: string, value: Quantity, kind: "length" | "angle", unit: LengthUnit): boolean {
+  if (text.trim() === value) return true;
   if (isFormula(value, kind)) return text.trim() === value || `(${text.trim()}) in` === value;
   const parsed = kind === "length" ? parseLength(text, unit) : parseAngle(text);
   if (!parsed.ok) return false;

@@ -1,12 +1,14 @@
 "use client";
-import type { FaceRef } from "@/core/naming";
+import type { CornerRef, EdgeRef, FaceRef } from "@/core/naming";
 import { isFormula, type Quantity } from "@/core/params";
 import { type Field, stepType } from "@/core/steps";
 import { Choice, Toggle } from "../controls/controls";
 import { useJob, useScope, useWorkspace } from "../state/context";
 import { type Problems, problemsOf } from "../state/draft";
+import { shownFields } from "../state/drawing";
 import { FileField } from "./file-field";
 import { BodiesField, CuttersField, FacesField } from "./item-fields";
+import { CornersField, EdgesField } from "./part-fields";
 import { QuantityInput } from "./quantity-input";
 
 /** The form of the open step, drawn from the fields that its type declares. */
@@ -21,11 +23,9 @@ export function StepForm() {
   const problems = problemsOf(step, scope);
   return (
     <div className="flex flex-col gap-3">
-      {type.fields
-        .filter((field) => !field.when || field.when.is.includes(String(step[field.when.key])))
-        .map((field) => (
-          <FormField key={field.key} field={field} values={step} problems={problems} onChange={setDraft} />
-        ))}
+      {shownFields(step).map((field) => (
+        <FormField key={field.key} field={field} values={step} problems={problems} onChange={setDraft} />
+      ))}
     </div>
   );
 }
@@ -90,6 +90,10 @@ function FormField({ field, values, problems, onChange }: FieldProps) {
       return <BodiesField field={field} value={value as string[]} onChange={set} />;
     case "faces":
       return <FacesField field={field} value={value as FaceRef[]} onChange={set} />;
+    case "edges":
+      return <EdgesField field={field} value={value as EdgeRef[]} onChange={set} />;
+    case "corners":
+      return <CornersField field={field} value={value as CornerRef[]} onChange={set} />;
     case "cutters":
       return (
         <CuttersField

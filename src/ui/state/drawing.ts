@@ -1,5 +1,7 @@
 import type { Trouble } from "@/core/errors";
-import type { FaceRef } from "@/core/naming";
+import type { Step } from "@/core/job";
+import type { CornerRef, EdgeRef, FaceRef } from "@/core/naming";
+import { type Field, stepType } from "@/core/steps";
 import type { BodyView, ItemView, PieceView, ViewMesh } from "@/engine/contract";
 import { pieceColour } from "../viewport/palette";
 import type { Drawing, DrawnBody, DrawnPlane } from "../viewport/scene";
@@ -30,7 +32,7 @@ export function shownPieces(state: Pick<State, "editing" | "picking" | "evaluati
 
 /** What the view draws, from what is built and what is open. */
 export function drawingOf(state: State, dark: boolean): Drawing {
-  const { picking, hover, section } = state;
+  const { hover, section } = state;
   const pieces = shownPieces(state);
   const trouble = troubleOf(state);
   const items = itemsToShow(state);
@@ -51,7 +53,9 @@ export function drawingOf(state: State, dark: boolean): Drawing {
     bodies,
     planes,
     hovered: hover?.id ?? null,
-    hoveredFace: picking && pickingFaces(state) ? (hover?.face ?? null) : null,
+    hoveredFace: pickedKind(state) === "faces" ? (hover?.face ?? null) : null,
+    hoveredEdge: hover?.edge ?? null,
+    hoveredCorner: hover?.corner ?? null,
     section,
     dark,
     mark: trouble?.at ?? null,
@@ -74,9 +78,21 @@ function itemsToShow({ editing, picking, evaluation, ...state }: State): ItemVie
   );
 }
 
-export function pickingFaces({ editing, picking }: Pick<State, "editing" | "picking">): boolean {
-  return (
-    picking !== null && (picking === "faces" || picking === "face" || picking === "cutterFaces") && editing !== null
+/** The field that clicks in the view go to: the one of that key which the form shows. */
+export function pickField({ editing, picking }: Pick<State, "editing" | "picking">): Field | undefined {
+  if (!editing || picking === null) return undefined;
+  return shownFields(editing.step).find((field) => field.key === picking);
+}
+
+/** What is being picked: faces, edges, corners, or whole items. */
+export function pickedKind(state: Pick<State, "editing" | "picking">): Field["kind"] | undefined {
+  return pickField(state)?.kind;
+}
+
+/** The fields of a step that its form shows. */
+export function shownFields(step: Step): Field[] {
+  return (stepType(step.type)?.fields ?? []).filter(({ when }) =>
+    (when ? [when].flat() : []).every(({ key, is }) => is.includes(String(step[key]))),
   );
 }
 
@@ -105,13 +121,17 @@ function drawBody(
   const cutters = editing?.step.type === "seam" ? (editing.step.cutters as string[]) : [];
   const isCutter = item.kind === "sheet" || cutters.includes(item.id) || cutters.includes(item.step);
   const refs = editing
-    ? Object.values(editing.step).flatMap((value) => (Array.isArray(value) ? value.filter(isFaceRef) : []))
+    ? shownFields(editing.step).flatMap(({ key }) => {
+        const value = editing.step[key];
+        return Array.isArray(value) ? value.filter(isPartRef) : [];
+      })
     : [];
   if (!editing && state.selected === item.id && state.selectedFace !== null)
     refs.push({ body: item.id, face: item.faces[state.selectedFace]?.name ?? "" });
-  const faces = refs
-    .filter((ref) => ref.body === item.id)
-    .map((ref) => item.faces.findIndex((face) => face.name === ref.face));
+  const mine = refs.filter((ref) => ref.body === item.id);
+  const faces = mine.map((ref) => item.faces.findIndex((face) => face.name === ref.face));
+  const edges = mine.map((ref) => (ref.edge ? item.edges.findIndex((edge) => edge?.name === ref.edge) : -1));
+  const corners = mine.map((ref) => (ref.corner ? item.corners.findIndex(({ name }) => name === ref.corner) : -1));
   return {
     id: item.id,
     mesh,
@@ -120,12 +140,15 @@ function drawBody(
     colour: null,
     solid: item.measures.closed,
     faces: faces.filter((face) => face >= 0),
+    edges: edges.filter((edge) => edge >= 0),
+    corners: item.corners.map(({ at }) => at),
+    litCorners: corners.filter((corner) => corner >= 0),
     picked: picked.has(item.id) || picked.has(item.step),
     shift: [0, 0, 0],
   };
 }
 
-function isFaceRef(value: unknown): value is FaceRef {
+function isPartRef(value: unknown): value is FaceRef & EdgeRef & CornerRef {
   return typeof value === "object" && value !== null && "body" in value;
 }
 
@@ -145,6 +168,9 @@ function drawPieces(pieces: PieceView[], { shownPieces: shown, pull, hover, alon
         colour: pieceColour(piece.index),
         solid: piece.measures.closed,
         faces: [],
+        edges: [],
+        corners: [],
+        litCorners: [],
         picked: false,
         shift: [0, 1, 2].map((k) => pull * 1.2 * (at[k]! - middle[k]!)) as [number, number, number],
       },

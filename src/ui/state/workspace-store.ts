@@ -20,6 +20,9 @@ export interface Editing {
 export interface Hover {
   id: string;
   face: number | null;
+  /** An edge or a corner of it, by place, while those are picked. */
+  edge?: number;
+  corner?: number;
 }
 
 export type ShownPieces = "kept" | "scrapped" | "both";

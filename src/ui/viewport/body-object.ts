@@ -3,12 +3,15 @@ import {
   BufferGeometry,
   Color,
   DoubleSide,
+  Float32BufferAttribute,
   Group,
   LineBasicMaterial,
   LineSegments,
   Mesh,
   MeshStandardMaterial,
   type Plane,
+  Points,
+  PointsMaterial,
 } from "three";
 import { LineMaterial } from "three/addons/lines/LineMaterial.js";
 import { LineSegments2 } from "three/addons/lines/LineSegments2.js";
@@ -34,6 +37,8 @@ export class BodyObject {
   private readonly edges: LineSegments<BufferGeometry, LineBasicMaterial>;
   private readonly seams: LineSegments2 | null;
   private readonly lit: Mesh<BufferGeometry, MeshStandardMaterial>;
+  private readonly litEdges: LineSegments2;
+  private readonly litCorners: Points<BufferGeometry, PointsMaterial>;
   private hatch = { value: 0 };
 
   constructor(
@@ -74,7 +79,17 @@ export class BodyObject {
         polygonOffsetUnits: -1,
       }),
     );
-    this.group.add(this.mesh, this.edges, this.lit);
+    this.litEdges = new LineSegments2(
+      new LineSegmentsGeometry(),
+      new LineMaterial({ linewidth: 5, depthTest: false, transparent: true }),
+    );
+    this.litEdges.visible = false;
+    this.litCorners = new Points(
+      new BufferGeometry(),
+      new PointsMaterial({ size: 11, sizeAttenuation: false, depthTest: false, transparent: true }),
+    );
+    this.litCorners.visible = false;
+    this.group.add(this.mesh, this.edges, this.lit, this.litEdges, this.litCorners);
     if (this.seams) this.group.add(this.seams);
   }
 
@@ -124,6 +139,10 @@ export class BodyObject {
       if (part) part.clippingPlanes = clip;
     this.group.renderOrder = look === "body" ? 0 : 1;
     for (const child of this.group.children) child.renderOrder = this.group.renderOrder;
+    this.litEdges.material.color.set(colours.pick);
+    this.litCorners.material.color.set(colours.pick);
+    this.litEdges.renderOrder = 8;
+    this.litCorners.renderOrder = 9;
   }
 
   /** Lights up faces, by place. */
@@ -143,6 +162,26 @@ export class BodyObject {
     this.lit.geometry.setDrawRange(0, total);
   }
 
+  /** Lights up edges by place and corners by where they are. */
+  lightParts(edges: readonly number[], corners: readonly (readonly [number, number, number])[]): void {
+    const positions = edges.flatMap((edge) => [...this.edgeLine(edge)]);
+    this.litEdges.visible = positions.length > 0;
+    if (positions.length > 0) {
+      this.litEdges.geometry.dispose();
+      this.litEdges.geometry = new LineSegmentsGeometry().setPositions(positions);
+    }
+    this.litCorners.visible = corners.length > 0;
+    if (corners.length > 0)
+      this.litCorners.geometry.setAttribute("position", new Float32BufferAttribute(corners.flat(), 3));
+  }
+
+  /** The segments of an edge's line, xyz pairs. */
+  edgeLine(edge: number): Float32Array {
+    const { lines, edgeRanges } = this.source;
+    const first = edgeRanges[edge * 2]! * 3;
+    return lines.subarray(first, first + edgeRanges[edge * 2 + 1]! * 3);
+  }
+
   /** The face that a triangle belongs to. */
   faceOf(triangle: number): number {
     const { faceRanges } = this.source;
@@ -154,11 +193,12 @@ export class BodyObject {
 
   resize(width: number, height: number): void {
     this.seams?.material.resolution.set(width, height);
+    this.litEdges.material.resolution.set(width, height);
   }
 
   dispose(): void {
     disposeBoundsTree.call(this.mesh.geometry);
-    for (const part of [this.mesh, this.edges, this.lit, this.seams]) {
+    for (const part of [this.mesh, this.edges, this.lit, this.seams, this.litEdges, this.litCorners]) {
       part?.geometry.dispose();
       part?.material.dispose();
     }

@@ -26,6 +26,7 @@ import { OrbitControls } from "three/addons/controls/OrbitControls.js";
 import { acceleratedRaycast } from "three-mesh-bvh";
 import type { ViewMesh } from "@/engine/contract";
 import { BodyObject, type Look } from "./body-object";
+import { type Candidate, distanceToSegment, nearestSeen, type Pixel } from "./near";
 import { pieceColour, type ViewColours, viewColours } from "./palette";
 import { SectionCap } from "./section-cap";
 
@@ -39,8 +40,12 @@ export interface DrawnBody {
   colour: string | null;
   /** Whether it is closed, so that a cut shows its inside. */
   solid: boolean;
-  /** Lit faces, by place. */
+  /** Lit faces and edges, by place. */
   faces: number[];
+  edges: number[];
+  /** Where its corners are, and which of them are lit. */
+  corners: readonly (readonly [number, number, number])[];
+  litCorners: number[];
   picked: boolean;
   /** How pulling apart moves it, mm. */
   shift: [number, number, number];
@@ -65,6 +70,8 @@ export interface Drawing {
   planes: DrawnPlane[];
   hovered: string | null;
   hoveredFace: number | null;
+  hoveredEdge: number | null;
+  hoveredCorner: number | null;
   section: Section | null;
   dark: boolean;
   /** A place to mark, as where a cutter stops short. */
@@ -74,7 +81,12 @@ export interface Drawing {
 export interface Hit {
   id: string;
   face: number | null;
+  edge?: number;
+  corner?: number;
 }
+
+/** Pixels from an edge or corner within which a click means it. */
+const REACH = 9;
 
 export const STANDARD_VIEWS = {
   corner: [1, -1.35, 0.95],
@@ -144,8 +156,9 @@ export class ViewScene {
     for (const body of drawing.bodies) {
       const object = this.objects.get(body.id)!;
       const hovered = drawing.hovered === body.id;
+      const onPart = drawing.hoveredFace !== null || drawing.hoveredEdge !== null || drawing.hoveredCorner !== null;
       object.style(
-        { look: body.look, colour: body.colour, picked: body.picked, hovered: hovered && drawing.hoveredFace === null },
+        { look: body.look, colour: body.colour, picked: body.picked, hovered: hovered && !onPart },
         this.colours,
         clip,
       );
@@ -153,6 +166,7 @@ export class ViewScene {
         hovered && drawing.hoveredFace !== null ? [...new Set([...body.faces, drawing.hoveredFace])] : body.faces,
       );
     }
+    this.lightParts(drawing);
     this.drawCaps(drawing, clip);
     this.drawPlanes(drawing);
     this.marker.visible = drawing.mark !== null;
@@ -167,6 +181,73 @@ export class ViewScene {
     if (before && drawing.bodies.some((body) => body.shift.some((value) => value !== 0)) && !this.allInView())
       this.fit();
     if (before !== drawing) this.render();
+  }
+
+  private lightParts({ bodies, hovered, hoveredEdge, hoveredCorner }: Drawing): void {
+    for (const body of bodies) {
+      const mine = hovered === body.id;
+      const edges = mine && hoveredEdge !== null ? [...body.edges, hoveredEdge] : body.edges;
+      const corners = mine && hoveredCorner !== null ? [...body.litCorners, hoveredCorner] : body.litCorners;
+      this.objects.get(body.id)!.lightParts(
+        edges,
+        corners.flatMap((place) => (body.corners[place] ? [body.corners[place]] : [])),
+      );
+    }
+  }
+
+  /** The edge or corner near a pixel that is not hidden behind a surface. */
+  near(x: number, y: number, want: "edge" | "corner", accepts: (hit: Hit) => boolean): Hit | null {
+    const candidates: Candidate<Hit>[] = [];
+    for (const body of this.drawing?.bodies ?? []) {
+      const object = this.objects.get(body.id)!;
+      const shift = object.group.position;
+      const pixel = (px: number, py: number, pz: number): Pixel => this.pixel(px + shift.x, py + shift.y, pz + shift.z);
+      if (want === "corner")
+        body.corners.forEach((at, corner) => {
+          const p = pixel(...(at as [number, number, number]));
+          candidates.push({
+            what: { id: body.id, face: null, corner },
+            away: Math.hypot(p.x - x, p.y - y),
+            depth: p.depth,
+          });
+        });
+      else
+        for (let edge = 0; edge * 2 < body.mesh.edgeRanges.length; edge++) {
+          const line = object.edgeLine(edge);
+          for (let i = 0; i + 5 < line.length; i += 6) {
+            const { away, depth } = distanceToSegment(
+              { x, y },
+              pixel(line[i]!, line[i + 1]!, line[i + 2]!),
+              pixel(line[i + 3]!, line[i + 4]!, line[i + 5]!),
+            );
+            if (away <= REACH) candidates.push({ what: { id: body.id, face: null, edge }, away, depth });
+          }
+        }
+    }
+    const surface = this.surfaceAt(x, y);
+    // Depth runs from 0 to 1 over the whole view: a hundredth of what is shown may lie before its own edge.
+    const slack = (this.bounds().getBoundingSphere(new Sphere()).radius * 0.02) / (this.camera.far - this.camera.near);
+    return nearestSeen(
+      candidates.filter(({ what }) => accepts(what)),
+      REACH,
+      surface,
+      slack * 2,
+    );
+  }
+
+  private pixel(x: number, y: number, z: number): Pixel {
+    const v = new Vector3(x, y, z).project(this.camera);
+    return { x: ((v.x + 1) / 2) * this.size.width, y: ((1 - v.y) / 2) * this.size.height, depth: v.z };
+  }
+
+  /** The depth of the surface under a pixel; endless where there is none. */
+  private surfaceAt(x: number, y: number): number {
+    const ray = new Raycaster();
+    ray.setFromCamera(new Vector2((x / this.size.width) * 2 - 1, 1 - (y / this.size.height) * 2), this.camera);
+    const looks = new Map(this.drawing?.bodies.map((body) => [body.id, body.look] as const));
+    const meshes = [...this.objects.values()].filter(({ id }) => looks.get(id) === "body").map(({ mesh }) => mesh);
+    const [first] = ray.intersectObjects(meshes, false);
+    return first ? this.pixel(first.point.x, first.point.y, first.point.z).depth : Number.POSITIVE_INFINITY;
   }
 
   private allInView(): boolean {

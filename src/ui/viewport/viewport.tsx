@@ -1,13 +1,11 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
-import type { FaceRef } from "@/core/naming";
-import { stepType } from "@/core/steps";
-import { toggleFace } from "../forms/item-fields";
 import { useStores } from "../state/context";
-import { drawingOf, pickingFaces } from "../state/drawing";
+import { drawingOf, pickedKind, pickField } from "../state/drawing";
+import { accepts, afterPick } from "../state/picking";
 import { pickable } from "../state/workspace-store";
 import { useTheme } from "../workspace/theme";
-import { ViewScene } from "./scene";
+import { type Hit, ViewScene } from "./scene";
 
 /** A press that moves less than this is a click, pixels. */
 const STILL = 4;
@@ -54,28 +52,27 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
     return { x: event.clientX - box.left, y: event.clientY - box.top };
   }
 
-  function find(event: React.PointerEvent) {
+  function find(event: React.PointerEvent): Hit | null {
     const { x, y } = at(event);
-    const hit = scene.current?.hit(x, y, false) ?? null;
-    return hit && accepts(hit) ? hit : null;
+    const kind = pickedKind(workspace.getState());
+    const view = scene.current;
+    if (kind === "edges" || kind === "corners")
+      return view?.near(x, y, kind === "edges" ? "edge" : "corner", taken) ?? null;
+    const hit = view?.hit(x, y, false) ?? null;
+    return hit && taken(hit) ? hit : null;
   }
 
   /** Whether the open field takes what lies there: what a click would pick lights up, the rest does not. */
-  function accepts(hit: { id: string; face: number | null }): boolean {
+  function taken(hit: Hit): boolean {
     const state = workspace.getState();
     if (!state.editing || state.picking === null) return true;
     const item = pickable(state).find((candidate) => candidate.id === hit.id);
-    const field = stepType(state.editing.step.type)?.fields.find((candidate) => candidate.key === state.picking);
-    if (!item || !field) return false;
-    if (field.kind === "bodies") return field.accepts.includes(item.kind);
-    if (field.kind === "faces")
-      return (
-        item.kind !== "workplane" &&
-        hit.face !== null &&
-        (field.accepts === "any" || item.faces[hit.face]?.kind === "plane")
-      );
-    if (field.kind === "cutters") return !(state.editing.step.stock as string[]).includes(item.id);
-    return false;
+    const field = pickField(state);
+    return (
+      item !== undefined &&
+      field !== undefined &&
+      accepts(field, item, hit, (state.editing.step.stock as string[]) ?? [])
+    );
   }
 
   function click(event: React.PointerEvent): void {
@@ -85,18 +82,8 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
     if (editing && picking !== null) {
       if (!hit) return;
       const item = pickable(state).find((candidate) => candidate.id === hit.id)!;
-      if (pickingFaces(state) && item.kind !== "workplane") {
-        const field = stepType(editing.step.type)!.fields.find((candidate) => candidate.key === picking);
-        const max = field?.kind === "faces" ? field.max : undefined;
-        state.setDraft({
-          [picking]: toggleFace(editing.step[picking] as FaceRef[], item, item.faces[hit.face!]!, max),
-        });
-      } else {
-        const value = editing.step[picking] as string[];
-        state.setDraft({
-          [picking]: value.includes(hit.id) ? value.filter((id) => id !== hit.id) : [...value, hit.id],
-        });
-      }
+      const field = pickField(state)!;
+      state.setDraft({ [picking]: afterPick(field, editing.step[picking], item, hit) });
       return;
     }
     if (editing?.step.type === "seam") {
@@ -161,7 +148,12 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
         if (event.buttons !== 0) return;
         const hit = find(event);
         const { hover, set } = workspace.getState();
-        if (hover?.id !== hit?.id || hover?.face !== hit?.face) set({ hover: hit });
+        const same =
+          hover?.id === hit?.id &&
+          hover?.face === hit?.face &&
+          hover?.edge === hit?.edge &&
+          hover?.corner === hit?.corner;
+        if (!same) set({ hover: hit });
       }}
       onPointerLeave={() => workspace.getState().set({ hover: null })}
       onKeyDown={keys}

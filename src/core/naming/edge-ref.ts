@@ -1,0 +1,118 @@
+import { z } from "zod";
+import { fail } from "../errors";
+import { allEdgeFacts, boxOf, diagonal, distance, type EdgeFacts, type Vec3, verticesOf } from "../kernel";
+import type { Body } from "./body";
+import { topologyNames } from "./topology-names";
+
+const vec3 = z.tuple([z.number(), z.number(), z.number()]);
+
+/** An edge by its body and name, with what it was when it was picked: kind, length, a point on it. */
+export const edgeRefSchema = z
+  .object({
+    body: z.string().min(1),
+    edge: z.string().optional(),
+    print: z
+      .object({ kind: z.string().optional(), length: z.number().optional(), at: vec3.optional() })
+      .optional()
+      .describe("What the edge is, to find it by: any part may be left out"),
+  })
+  .refine((ref) => ref.edge !== undefined || ref.print !== undefined, {
+    message: "An edge needs its name (edge) or a description of it (print).",
+  });
+export type EdgeRef = z.infer<typeof edgeRefSchema>;
+
+/** A corner of a body by its name, with where it was when it was picked. */
+export const cornerRefSchema = z
+  .object({
+    body: z.string().min(1),
+    corner: z.string().optional(),
+    print: z.object({ at: vec3 }).optional().describe("Where the corner is, to find it by"),
+  })
+  .refine((ref) => ref.corner !== undefined || ref.print !== undefined, {
+    message: "A corner needs its name (corner) or its place (print).",
+  });
+export type CornerRef = z.infer<typeof cornerRefSchema>;
+
+export interface FoundPlace {
+  place: number;
+  /** A sentence where it was found by its looks and not by its name. */
+  warning: string | null;
+}
+
+/** Finds the edge that a reference means, as `resolveFace` finds a face. @throws SeamError */
+export function resolveEdge(body: Body, ref: EdgeRef): FoundPlace {
+  if (ref.edge !== undefined) {
+    const place = topologyNames(body.shape, body.faces).edges.indexOf(ref.edge);
+    if (place >= 0) return { place, warning: null };
+  }
+  if (ref.print) {
+    const size = sizeOf(body);
+    const place = closest(allEdgeFacts(body.shape).map((facts) => (facts ? edgeMisfit(facts, ref.print!, size) : 1)));
+    if (place !== null)
+      return {
+        place,
+        warning:
+          ref.edge === undefined
+            ? null
+            : "A picked edge has lost its name; it was found again by its shape and place. Check it.",
+      };
+  }
+  fail(
+    ref.edge === undefined ? "edge-ambiguous" : "edge-lost",
+    ref.edge === undefined
+      ? "No single edge fits the description. Name the edge, or describe it more closely."
+      : `The picked edge “${ref.edge}” is no longer on this body. Pick the edge again.`,
+    { bodies: [body.id] },
+  );
+}
+
+/** Finds the corner that a reference means. @throws SeamError */
+export function resolveCorner(body: Body, ref: CornerRef): FoundPlace & { at: Vec3 } {
+  const corners = verticesOf(body.shape);
+  if (ref.corner !== undefined) {
+    const place = topologyNames(body.shape, body.faces).vertices.indexOf(ref.corner);
+    if (place >= 0) return { place, at: corners[place]!, warning: null };
+  }
+  if (ref.print) {
+    const size = sizeOf(body);
+    const place = closest(corners.map((corner) => distance(corner, ref.print!.at) / size));
+    if (place !== null)
+      return {
+        place,
+        at: corners[place]!,
+        warning:
+          ref.corner === undefined ? null : "A picked corner has lost its name; the nearest one was taken. Check it.",
+      };
+  }
+  fail(
+    "corner-lost",
+    ref.corner === undefined
+      ? "No corner is at the place described. Name the corner, or correct its place."
+      : `The picked corner “${ref.corner}” is no longer on this body. Pick the corner again.`,
+    { bodies: [body.id] },
+  );
+}
+
+const sizeOf = (body: Body): number => {
+  const box = boxOf(body.shape);
+  return box ? Math.max(diagonal(box), 1e-6) : 1;
+};
+
+/** 0 for a perfect fit, 1 and more for none. */
+function edgeMisfit(facts: EdgeFacts, print: NonNullable<EdgeRef["print"]>, size: number): number {
+  if (print.kind !== undefined && print.kind !== facts.kind) return 1;
+  let sum = 0;
+  if (print.at) sum += distance(facts.at, print.at) / size;
+  if (print.length !== undefined)
+    sum += 0.25 * Math.min(1, Math.abs(facts.length - print.length) / Math.max(print.length, facts.length, 1e-9));
+  return sum;
+}
+
+/** The one place that fits clearly better than any other; null when none or several do. */
+function closest(misfits: readonly number[]): number | null {
+  const order = misfits.map((_, i) => i).sort((a, b) => misfits[a]! - misfits[b]!);
+  const [best, next] = order;
+  if (best === undefined || misfits[best]! >= 0.5) return null;
+  if (next !== undefined && misfits[next]! - misfits[best]! < 0.01) return null;
+  return best;
+}

@@ -1,0 +1,66 @@
+import { add, cross, distance, dot, length, scale, sub, unit, type Vec3 } from "../../kernel";
+
+/** An endless plane: a point on it and the unit normal at its front. */
+export interface Plane {
+  origin: Vec3;
+  normal: Vec3;
+}
+
+/** Shorter than this, mm, and a direction cannot be told from rounding. */
+const TINY = 1e-6;
+
+/** `v` turned about a unit axis (Rodrigues' formula), radians. */
+export function turned(v: Vec3, axis: Vec3, angle: number): Vec3 {
+  const c = Math.cos(angle);
+  return add(add(scale(v, c), scale(cross(axis, v), Math.sin(angle))), scale(axis, dot(axis, v) * (1 - c)));
+}
+
+/** The part of `v` square to a unit axis, as a unit vector; null when there is none. */
+export function squarePart(v: Vec3, axis: Vec3): Vec3 | null {
+  const rest = sub(v, scale(axis, dot(axis, v)));
+  return length(rest) < 1e-9 ? null : unit(rest);
+}
+
+/** The plane through a line, turned about it from a reference direction: at 0 it lies as the reference face lies. */
+export function aboutLine(at: Vec3, along: Vec3, reference: Vec3, angle: number): Plane | null {
+  const normal = squarePart(reference, along);
+  return normal ? { origin: at, normal: turned(normal, along, angle) } : null;
+}
+
+/** The plane through three points; its front is where they run counter-clockwise. Null when they lie on a line. */
+export function throughPoints([a, b, c]: readonly [Vec3, Vec3, Vec3]): Plane | null {
+  const normal = cross(sub(b, a), sub(c, a));
+  const longest = Math.max(distance(a, b), distance(b, c), distance(a, c));
+  if (longest < TINY || length(normal) < TINY * longest) return null;
+  return { origin: a, normal: unit(normal) };
+}
+
+/**
+ * The plane midway between two faces' planes: half-way between parallel ones, else one of the two that halve the angle
+ * between them: the one that goes into the wedge or the groove that the faces make (their normals point out of the
+ * material), or the `other`. Its front is where the first plane's is.
+ */
+export function midway(a: Plane, b: Plane, other: boolean): Plane {
+  const middle = scale(add(a.origin, b.origin), 0.5);
+  const line = cross(a.normal, b.normal);
+  if (length(line) < 1e-9) return { origin: middle, normal: a.normal };
+  // A point common to both planes: p = s·a + t·b with p·a and p·b given (their Gram matrix, solved).
+  const u = unit(line);
+  const heightA = dot(a.normal, a.origin);
+  const heightB = dot(b.normal, b.origin);
+  const c = dot(a.normal, b.normal);
+  const share = 1 - c * c;
+  const foot = add(scale(a.normal, (heightA - c * heightB) / share), scale(b.normal, (heightB - c * heightA) / share));
+  const normal = unit(other ? add(a.normal, b.normal) : sub(a.normal, b.normal));
+  return { origin: add(foot, scale(u, dot(u, middle))), normal };
+}
+
+/**
+ * The plane that touches a cylinder along the line at an angle round its axis. The angle is counted from X, seen
+ * against the axis; from Y for a cylinder along X. The front points out of the cylinder.
+ */
+export function touchingCylinder(axisAt: Vec3, axis: Vec3, radius: number, angle: number): Plane {
+  const from = squarePart([1, 0, 0], axis) ?? squarePart([0, 1, 0], axis)!;
+  const normal = turned(from, axis, angle);
+  return { origin: add(axisAt, scale(normal, radius)), normal };
+}

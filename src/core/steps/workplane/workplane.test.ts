@@ -1,0 +1,191 @@
+import { beforeAll, describe, expect, test } from "vitest";
+import { dot, length, sub, type Vec3 } from "../../kernel";
+import { loadNodeKernel } from "../../kernel/node";
+import { topologyNames } from "../../naming";
+import { build, buildSteps, jobOf, volumeOfStep } from "../../testing/harness";
+
+beforeAll(loadNodeKernel);
+
+type Step = Record<string, unknown>;
+const block: Step = { id: "a", type: "box", size: [40, 30, 20], anchor: "corner" };
+const tube: Step = { id: "c", type: "cylinder", diameter: 10, height: 50, at: [100, 0, 0] };
+const face = (name: string, body = "a:block") => ({ body, face: name });
+const side = (name: string) => face(`a:side:${name}`);
+const edgeAt = (at: Vec3, body = "a:block") => ({ body, print: { at } });
+const cornerAt = (at: Vec3) => ({ body: "a:block", print: { at } });
+
+function planeOf(values: Step, ...before: Step[]) {
+  const built = buildSteps(block, tube, ...before, { id: "w", type: "workplane", ...values });
+  const item = built.bench.find(({ item: { id } }) => id === "w:plane")?.item;
+  if (item?.kind !== "workplane") throw new Error(built.step("w").error?.message);
+  return item;
+}
+
+/** The plane's height over the origin along its normal, and the normal: what makes it this plane. */
+const standing = ({ origin, normal }: { origin: Vec3; normal: Vec3 }) => [
+  Math.round(dot(origin, normal) * 1e6) / 1e6 + 0,
+  ...normal.map((value) => Math.round(value * 1e6) / 1e6 + 0),
+];
+const H = Math.SQRT1_2;
+const close = (got: number[], wanted: number[]) => {
+  for (const [i, value] of got.entries()) expect(value).toBeCloseTo(wanted[i]!, 5);
+};
+
+describe("each way to a plane", () => {
+  test.each([
+    ["a principal one with offset", { base: "yz", offset: "1/2 in" }, [12.7, 1, 0, 0]],
+    ["a face, flipped", { base: "face", face: [side("z+")], offset: 5, flip: true }, [-25, 0, 0, -1]],
+    [
+      "about the top front edge, 0° from the face that it bounds",
+      { base: "edge", edge: [edgeAt([20, 0, 20])], face: [side("z+")] },
+      [20, 0, 0, 1],
+    ],
+    [
+      "through three corners",
+      { base: "points", corners: [cornerAt([0, 0, 0]), cornerAt([40, 0, 0]), cornerAt([40, 30, 20])] },
+      [0, 0, -20 / Math.hypot(20, 30), 30 / Math.hypot(20, 30)],
+    ],
+    ["midway between opposite faces", { base: "midway", faces: [side("x-"), side("x+")] }, [-20, -1, 0, 0]],
+    [
+      "midway between faces at a corner goes into the material",
+      { base: "midway", faces: [side("x+"), side("z+")] },
+      [20 * H, H, 0, -H],
+    ],
+    ["and the other way", { base: "midway", faces: [side("x+"), side("z+")], otherHalf: true }, [60 * H, H, 0, H]],
+    ["touching a cylinder at 0°", { base: "tangent", face: [face("c:side", "c:cylinder")] }, [105, 1, 0, 0]],
+    ["touching it at 90°", { base: "tangent", face: [face("c:side", "c:cylinder")], angle: 90 }, [5, 0, 1, 0]],
+    ["square to a straight edge, 10 along", { base: "curve", edge: [edgeAt([20, 0, 20])], along: 10 }, null],
+    ["through a corner, parallel to XY", { base: "parallel", corners: [cornerAt([40, 30, 20])] }, [20, 0, 0, 1]],
+    [
+      "through a corner, parallel to a face",
+      { base: "parallel", parallelTo: "face", face: [side("x+")], corners: [cornerAt([0, 0, 0])] },
+      [0, 1, 0, 0],
+    ],
+  ] as [string, Step, number[] | null][])("%s", (_name, values, wanted) => {
+    const plane = planeOf(values);
+    expect(length(plane.normal)).toBeCloseTo(1, 12);
+    if (wanted) close(standing(plane), wanted);
+    else {
+      expect(Math.abs(plane.normal[0])).toBeCloseTo(1, 9);
+      expect([10, 30]).toContain(Math.round(plane.origin[0] * 1e6) / 1e6);
+    }
+  });
+
+  test("at an angle about an edge: it holds the edge and makes the angle with the face", () => {
+    const plane = planeOf({ base: "edge", edge: [edgeAt([20, 0, 20])], face: [side("z+")], angle: "30 deg" });
+    expect(dot(sub([0, 0, 20], plane.origin), plane.normal)).toBeCloseTo(0, 9);
+    expect(dot(sub([40, 0, 20], plane.origin), plane.normal)).toBeCloseTo(0, 9);
+    expect(Math.acos(dot(plane.normal, [0, 0, 1]))).toBeCloseTo(Math.PI / 6, 9);
+  });
+
+  test("square to a circle: 1/4 of the way round the rim, its normal is the tangent", () => {
+    const plane = planeOf({
+      base: "curve",
+      edge: [{ body: "c:cylinder", print: { kind: "circle", at: [95, 0, 50] } }],
+      along: (Math.PI * 10) / 4,
+    });
+    expect(length(sub(plane.origin, [100, 0, 50]))).toBeCloseTo(5, 9);
+    expect(dot(plane.normal, sub(plane.origin, [100, 0, 50]))).toBeCloseTo(0, 9);
+    expect(plane.normal[2]).toBeCloseTo(0, 12);
+  });
+
+  test("from another workplane, offset and parallel", () => {
+    const first = {
+      id: "w0",
+      type: "workplane",
+      base: "edge",
+      edge: [edgeAt([20, 0, 20])],
+      face: [side("z+")],
+      angle: 45,
+    };
+    const base = planeOf({ base: "workplane", plane: ["w0:plane"] }, first);
+    const offset = planeOf({ base: "workplane", plane: ["w0:plane"], offset: 7 }, first);
+    expect(dot(sub(offset.origin, base.origin), base.normal)).toBeCloseTo(7, 9);
+    const through = planeOf(
+      { base: "parallel", parallelTo: "workplane", plane: ["w0"], corners: [cornerAt([0, 30, 0])] },
+      first,
+    );
+    expect(through.normal).toEqual(base.normal);
+    expect(dot(sub(through.origin, [0, 30, 0]), base.normal)).toBeCloseTo(0, 9);
+  });
+
+  test("it cuts as an endless plane: half of the block on each side of the midway plane", () => {
+    const built = buildSteps(
+      block,
+      { id: "w", type: "workplane", base: "midway", faces: [side("x-"), side("x+")] },
+      { id: "s", type: "seam", preset: "trim", stock: ["a"], cutters: ["w"] },
+    );
+    expect(volumeOfStep(built, "s")).toBeCloseTo((40 * 30 * 20) / 2, 6);
+  });
+});
+
+describe("references hold", () => {
+  const names = (size: number[]) => {
+    const built = buildSteps({ ...block, size });
+    return topologyNames(built.bodies[0]!.shape, built.bodies[0]!.faces);
+  };
+
+  test("an edge and corners by name stay on what they meant when every size changes by half", () => {
+    const edge = "a:side:y-|a:side:z+";
+    const corners = ["a:side:x-|a:side:y-|a:side:z-", "a:side:x+|a:side:y-|a:side:z-", "a:side:x+|a:side:y+|a:side:z+"];
+    expect(names([40, 30, 20]).edges).toContain(edge);
+    for (const k of [0.5, 1, 1.5]) {
+      const size = [40 * k, 30 * (2 - k), 20 * k];
+      const built = buildSteps(
+        { ...block, size },
+        { id: "e", type: "workplane", base: "edge", edge: [{ body: "a:block", edge }], face: [side("z+")], angle: 90 },
+        { id: "p", type: "workplane", base: "points", corners: corners.map((corner) => ({ body: "a:block", corner })) },
+      );
+      expect(built.steps.map(({ state }) => state)).toEqual(["good", "good", "good"]);
+      const [e, p] = built.bench.slice(1).map(({ item }) => item as { origin: Vec3; normal: Vec3 });
+      expect(Math.abs(e!.normal[1])).toBeCloseTo(1, 9);
+      expect(e!.origin[1]).toBeCloseTo(0, 9);
+      expect(dot(sub([size[0]!, size[1]!, size[2]!], p!.origin), p!.normal)).toBeCloseTo(0, 9);
+    }
+  });
+
+  test("a lost name is found by its place, with a warning; without a place it is an error", () => {
+    const far = { body: "a:block", edge: "gone|away", print: { kind: "line", at: [20, 0, 20], length: 40 } };
+    const built = build(jobOf([block, { id: "w", type: "workplane", base: "edge", edge: [far], face: [side("z+")] }]));
+    expect(built.step("w")).toMatchObject({ state: "warned" });
+    expect(built.step("w").warnings[0]!.message).toContain("found again by its shape and place");
+    const lost = build(
+      jobOf([block, { id: "w", type: "workplane", base: "curve", edge: [{ body: "a:block", edge: "gone|away" }] }]),
+    );
+    expect(lost.step("w").error!.message).toBe(
+      "The picked edge “gone|away” is no longer on this body. Pick the edge again.",
+    );
+  });
+});
+
+describe("what cannot be", () => {
+  test.each([
+    [{ base: "points", corners: [cornerAt([0, 0, 0])] }, "Pick three corners that the workplane goes through."],
+    [
+      { base: "points", corners: [cornerAt([0, 0, 0]), cornerAt([40, 0, 0]), cornerAt([0, 0, 0])] },
+      "The three corners lie on one line, so they fix no plane. Pick another corner.",
+    ],
+    [{ base: "midway", faces: [side("x+")] }, "Pick the two flat faces that the workplane lies between."],
+    [{ base: "tangent", face: [side("x+")] }, "The picked face is not cylindrical. Pick a cylindrical one."],
+    [
+      { base: "edge", edge: [{ body: "c:cylinder", print: { kind: "circle", at: [95, 0, 50] } }] },
+      "The picked edge is not straight. Pick a straight one.",
+    ],
+    [
+      { base: "edge", edge: [edgeAt([20, 0, 20])], face: [side("x+")] },
+      "The edge stands square on that face, so it gives no angle. Pick a face along the edge.",
+    ],
+    [
+      { base: "curve", edge: [edgeAt([20, 0, 20])], along: 50 },
+      "The edge is 40 mm long, and 50 mm along it is past its end. Give a smaller distance.",
+    ],
+    [{ base: "workplane" }, "Pick the workplane to start from."],
+    [
+      { base: "midway", faces: [side("x+"), face("c:side", "c:cylinder")] },
+      "The picked face is not flat. Pick a flat one.",
+    ],
+  ] as [Step, string][])("%j", (values, message) => {
+    const built = buildSteps(block, tube, { id: "w", type: "workplane", ...values });
+    expect(built.step("w").error!.message).toBe(message);
+  });
+});

@@ -1,0 +1,188 @@
+"use client";
+import type { CornerRef, EdgeRef } from "@/core/naming";
+import type { Field } from "@/core/steps";
+import { formatLength, type LengthUnit } from "@/core/units";
+import type { BodyView, CornerView, EdgeView } from "@/engine/contract";
+import { Check } from "../controls/controls";
+import { useJob, useWorkspace } from "../state/context";
+import { cornerRef, edgeRef, sameCorner, sameEdge, togglePart } from "../state/refs";
+import type { Hover } from "../state/workspace-store";
+import { PickHead, usePickable } from "./item-fields";
+
+const EDGE_WORDS: Record<string, string> = {
+  line: "Straight",
+  circle: "Round",
+  ellipse: "Elliptic",
+  spline: "Free-form",
+  other: "Curved",
+};
+
+export function describeEdge(edge: EdgeView, unit: LengthUnit): string {
+  const size =
+    edge.radius !== undefined ? `Ø${formatLength(edge.radius * 2, unit)}` : `${formatLength(edge.length, unit)} long`;
+  return `${EDGE_WORDS[edge.kind]}, ${size}`;
+}
+
+function describeCorner({ at }: CornerView, unit: LengthUnit): string {
+  return at.map((value) => formatLength(value, unit).replace(/ \w+$/, "")).join(", ");
+}
+
+interface Choice<T> {
+  ref: T;
+  words: string;
+  hover: Hover;
+}
+
+/** A field filled by picking parts of bodies: in the view, or from a list that lights up what it names. */
+function PartsField<T extends object>({
+  field,
+  value,
+  choices,
+  same,
+  max,
+  noun,
+  onChange,
+}: {
+  field: Field;
+  value: T[];
+  choices: { body: BodyView; list: Choice<T>[] }[];
+  same(a: T, b: T): boolean;
+  max: number | undefined;
+  noun: string;
+  onChange(value: T[]): void;
+}) {
+  const set = useWorkspace((state) => state.set);
+  const all = choices.flatMap(({ body, list }) => list.map((choice) => ({ ...choice, body })));
+  return (
+    <fieldset aria-label={field.label} className="min-w-0">
+      <PickHead field={field} count={value.length} hint="Pick in the view" />
+      {field.help ? <p className="mb-1 text-[13px] text-soft">{field.help}</p> : null}
+      {value.length > 0 ? (
+        <ul className="mb-1 flex flex-col gap-1">
+          {value.map((ref) => {
+            const known = all.find((choice) => same(choice.ref, ref));
+            return (
+              <li
+                key={JSON.stringify(ref)}
+                className="flex items-center justify-between gap-2 rounded border border-line bg-sheet px-2 py-1"
+                onPointerEnter={() => known && set({ hover: known.hover })}
+                onPointerLeave={() => set({ hover: null })}
+              >
+                <span className="min-w-0 truncate">
+                  {known ? `${known.body.name}: ${known.words}` : `Found by its ${noun === "edge" ? "shape" : "place"}`}
+                </span>
+                <button
+                  type="button"
+                  className="rounded px-1 text-soft hover:text-bad"
+                  aria-label={`Take this ${noun} out`}
+                  onClick={() => onChange(value.filter((other) => other !== ref))}
+                >
+                  ×
+                </button>
+              </li>
+            );
+          })}
+        </ul>
+      ) : null}
+      <details className="rounded border border-line bg-sheet">
+        <summary className="cursor-pointer px-2 py-1.5">Pick from a list</summary>
+        <div className="max-h-52 overflow-auto border-t border-line px-2 py-1">
+          {choices.map(({ body, list }) => (
+            <fieldset key={body.id} className="mb-2">
+              <legend className="text-[13px] font-medium">{body.name}</legend>
+              {list.map(({ ref, words, hover }) => (
+                <div
+                  key={JSON.stringify(ref)}
+                  className="py-0.5"
+                  onPointerEnter={() => set({ hover })}
+                  onPointerLeave={() => set({ hover: null })}
+                >
+                  <Check
+                    checked={value.some((other) => same(other, ref))}
+                    onChange={() => onChange(togglePart(value, ref, same, max))}
+                  >
+                    {words}
+                  </Check>
+                </div>
+              ))}
+            </fieldset>
+          ))}
+        </div>
+      </details>
+    </fieldset>
+  );
+}
+
+const isBodyView = (item: { kind: string }): item is BodyView => item.kind !== "workplane";
+
+export function EdgesField({
+  field,
+  value,
+  onChange,
+}: {
+  field: Extract<Field, { kind: "edges" }>;
+  value: EdgeRef[];
+  onChange(value: EdgeRef[]): void;
+}) {
+  const unit = useJob((state) => state.job.units);
+  const choices = usePickable()
+    .filter(isBodyView)
+    .map((body) => ({
+      body,
+      list: body.edges.flatMap((edge, place) =>
+        edge && (field.accepts === "any" || edge.kind === field.accepts)
+          ? [
+              {
+                ref: edgeRef(body, edge),
+                words: describeEdge(edge, unit),
+                hover: { id: body.id, face: null, edge: place },
+              },
+            ]
+          : [],
+      ),
+    }));
+  return (
+    <PartsField
+      field={field}
+      value={value}
+      choices={choices}
+      same={sameEdge}
+      max={field.max}
+      noun="edge"
+      onChange={onChange}
+    />
+  );
+}
+
+export function CornersField({
+  field,
+  value,
+  onChange,
+}: {
+  field: Extract<Field, { kind: "corners" }>;
+  value: CornerRef[];
+  onChange(value: CornerRef[]): void;
+}) {
+  const unit = useJob((state) => state.job.units);
+  const choices = usePickable()
+    .filter(isBodyView)
+    .map((body) => ({
+      body,
+      list: body.corners.map((corner, place) => ({
+        ref: cornerRef(body, corner),
+        words: describeCorner(corner, unit),
+        hover: { id: body.id, face: null, corner: place },
+      })),
+    }));
+  return (
+    <PartsField
+      field={field}
+      value={value}
+      choices={choices}
+      same={sameCorner}
+      max={field.max}
+      noun="corner"
+      onChange={onChange}
+    />
+  );
+}

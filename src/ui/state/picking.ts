@@ -1,0 +1,39 @@
+import type { CornerRef, EdgeRef, FaceRef } from "@/core/naming";
+import type { Field } from "@/core/steps";
+import type { ItemView } from "@/engine/contract";
+import { cornerRef, edgeRef, sameCorner, sameEdge, toggleFace, toggleItem, togglePart } from "./refs";
+import type { Hover } from "./workspace-store";
+
+/** Whether a field takes what lies under the pointer. */
+export function accepts(field: Field, item: ItemView, hit: Hover, stock: readonly string[]): boolean {
+  const body = item.kind !== "workplane" ? item : null;
+  switch (field.kind) {
+    case "bodies":
+      return field.accepts.includes(item.kind);
+    case "faces":
+      return body !== null && hit.face !== null && fits(field.accepts, body.faces[hit.face]?.kind);
+    case "edges":
+      return body !== null && hit.edge !== undefined && fits(field.accepts, body.edges[hit.edge]?.kind);
+    case "corners":
+      return body !== null && hit.corner !== undefined;
+    case "cutters":
+      return !stock.includes(item.id);
+    default:
+      return false;
+  }
+}
+
+const fits = (wanted: string, kind: string | undefined): boolean =>
+  kind !== undefined && (wanted === "any" || wanted === kind);
+
+/** A field's value after a click on something that it accepts. */
+export function afterPick(field: Field, value: unknown, item: ItemView, hit: Hover): unknown {
+  if (item.kind !== "workplane") {
+    if (field.kind === "faces") return toggleFace(value as FaceRef[], item, item.faces[hit.face!]!, field.max);
+    if (field.kind === "edges")
+      return togglePart(value as EdgeRef[], edgeRef(item, item.edges[hit.edge!]!), sameEdge, field.max);
+    if (field.kind === "corners")
+      return togglePart(value as CornerRef[], cornerRef(item, item.corners[hit.corner!]!), sameCorner, field.max);
+  }
+  return toggleItem(value as string[], item.id, field.kind === "bodies" ? field.max : undefined);
+}

@@ -1,0 +1,59 @@
+import type { CornerRef, EdgeRef, FaceRef } from "@/core/naming";
+import type { BodyView, CornerView, EdgeView, FaceView } from "@/engine/contract";
+
+const round = (value: number) => Math.round(value * 1e4) / 1e4 + 0;
+const three = (v: readonly [number, number, number]) => v.map(round) as [number, number, number];
+
+/** The reference that a step keeps of a picked edge. */
+export function edgeRef(body: BodyView, edge: EdgeView): EdgeRef {
+  return {
+    body: body.id,
+    edge: edge.name,
+    print: { kind: edge.kind, length: round(edge.length), at: three(edge.at) },
+  };
+}
+
+export function cornerRef(body: BodyView, corner: CornerView): CornerRef {
+  return { body: body.id, corner: corner.name, print: { at: three(corner.at) } };
+}
+
+/** Takes a reference in or out; where only so many may be picked, the newest replace the oldest. */
+export function togglePart<T extends object>(value: T[], ref: T, same: (a: T, b: T) => boolean, max?: number): T[] {
+  const without = value.filter((other) => !same(other, ref));
+  if (without.length < value.length) return without;
+  const next = [...value, ref];
+  return max === undefined ? next : next.slice(-max);
+}
+
+export const sameEdge = (a: EdgeRef, b: EdgeRef): boolean => a.body === b.body && a.edge === b.edge;
+export const sameCorner = (a: CornerRef, b: CornerRef): boolean => a.body === b.body && a.corner === b.corner;
+
+/** The reference that a step keeps of a picked face. */
+export function faceRef(body: BodyView, face: FaceView): FaceRef {
+  return {
+    body: body.id,
+    face: face.name,
+    print: {
+      kind: face.kind,
+      area: round(face.area),
+      centre: three(face.centre),
+      ...(face.direction ? { direction: three(face.direction) } : {}),
+      ...(face.radius !== undefined ? { radius: round(face.radius) } : {}),
+    },
+  };
+}
+
+/** Takes a face in or out; where only one may be picked, the new one replaces the old. */
+export function toggleFace(value: FaceRef[], body: BodyView, face: FaceView, max?: number): FaceRef[] {
+  const without = value.filter((ref) => !(ref.body === body.id && ref.face === face.name));
+  if (without.length < value.length) return without;
+  const next = [...value, faceRef(body, face)];
+  return max === undefined ? next : next.slice(-max);
+}
+
+/** Takes an item in or out; where only so many may be picked, the newest replace the oldest. */
+export function toggleItem(value: readonly string[], id: string, max?: number): string[] {
+  if (value.includes(id)) return value.filter((other) => other !== id);
+  const next = [...value, id];
+  return max === undefined ? next : next.slice(-max);
+}
