@@ -1,0 +1,133 @@
+import type { Entity } from "./entities";
+import { type Poles, splinePoles } from "./spline";
+
+/** A point or direction in the plane, mm. */
+export type Vec2 = readonly [number, number];
+
+export const add2 = (a: Vec2, b: Vec2): Vec2 => [a[0] + b[0], a[1] + b[1]];
+export const sub2 = (a: Vec2, b: Vec2): Vec2 => [a[0] - b[0], a[1] - b[1]];
+export const scale2 = (a: Vec2, k: number): Vec2 => [a[0] * k, a[1] * k];
+export const dot2 = (a: Vec2, b: Vec2): number => a[0] * b[0] + a[1] * b[1];
+export const cross2 = (a: Vec2, b: Vec2): number => a[0] * b[1] - a[1] * b[0];
+export const length2 = (a: Vec2): number => Math.hypot(a[0], a[1]);
+export const distance2 = (a: Vec2, b: Vec2): number => Math.hypot(a[0] - b[0], a[1] - b[1]);
+
+/** The exact shape of a drawn curve. Angles in radians, counter-clockwise from X. */
+export type CurveShape =
+  | { kind: "line"; from: Vec2; to: Vec2 }
+  | { kind: "arc"; centre: Vec2; radius: number; start: number; sweep: number }
+  | { kind: "ellipse"; centre: Vec2; major: number; minor: number; turn: number }
+  | { kind: "spline"; poles: Poles };
+
+/** A drawn curve with its parameter from 0 to 1. A closed one begins where it ends. */
+export interface Curve {
+  id: string;
+  shape: CurveShape;
+  closed: boolean;
+}
+
+const TURN = 2 * Math.PI;
+
+export function pointAt({ shape }: Curve, t: number): Vec2 {
+  switch (shape.kind) {
+    case "line":
+      return [shape.from[0] + (shape.to[0] - shape.from[0]) * t, shape.from[1] + (shape.to[1] - shape.from[1]) * t];
+    case "arc": {
+      const angle = shape.start + shape.sweep * t;
+      return [shape.centre[0] + shape.radius * Math.cos(angle), shape.centre[1] + shape.radius * Math.sin(angle)];
+    }
+    case "ellipse": {
+      const [c, s] = [Math.cos(shape.turn), Math.sin(shape.turn)];
+      const [x, y] = [shape.major * Math.cos(TURN * t), shape.minor * Math.sin(TURN * t)];
+      return [shape.centre[0] + x * c - y * s, shape.centre[1] + x * s + y * c];
+    }
+    case "spline":
+      return shape.poles.at(t);
+  }
+}
+
+/** The first derivative by the parameter. */
+export function slopeAt({ shape }: Curve, t: number): Vec2 {
+  switch (shape.kind) {
+    case "line":
+      return sub2(shape.to, shape.from);
+    case "arc": {
+      const angle = shape.start + shape.sweep * t;
+      return [-shape.radius * shape.sweep * Math.sin(angle), shape.radius * shape.sweep * Math.cos(angle)];
+    }
+    case "ellipse": {
+      const [c, s] = [Math.cos(shape.turn), Math.sin(shape.turn)];
+      const [x, y] = [-shape.major * TURN * Math.sin(TURN * t), shape.minor * TURN * Math.cos(TURN * t)];
+      return [x * c - y * s, x * s + y * c];
+    }
+    case "spline":
+      return shape.poles.slope(t);
+  }
+}
+
+/** Signed curvature, 1/mm: positive where the curve turns left. */
+export function curvatureAt(curve: Curve, t: number): number {
+  const { shape } = curve;
+  if (shape.kind === "line") return 0;
+  if (shape.kind === "arc") return Math.sign(shape.sweep) / shape.radius;
+  const h = 1e-5;
+  const [a, b] = [Math.max(0, t - h), Math.min(1, t + h)];
+  const first = slopeAt(curve, t);
+  const second = scale2(sub2(slopeAt(curve, b), slopeAt(curve, a)), 1 / (b - a));
+  return cross2(first, second) / Math.max(length2(first) ** 3, 1e-300);
+}
+
+/** The curves of a sketch; points, and what only helps to draw, are none. */
+export function curvesOf(entities: readonly Entity[], withConstruction = false): Curve[] {
+  const points = new Map<string, Vec2>([["origin", [0, 0]]]);
+  for (const entity of entities) if (entity.type === "point") points.set(entity.id, [entity.x, entity.y]);
+  const at = (id: string): Vec2 => points.get(id) ?? [0, 0];
+  return entities.flatMap((entity): Curve[] => {
+    if (entity.type === "point" || (entity.construction && !withConstruction)) return [];
+    return [curveOf(entity, at)];
+  });
+}
+
+function curveOf(entity: Exclude<Entity, { type: "point" }>, at: (id: string) => Vec2): Curve {
+  const { id } = entity;
+  switch (entity.type) {
+    case "line":
+      return { id, closed: false, shape: { kind: "line", from: at(entity.from), to: at(entity.to) } };
+    case "circle":
+      return {
+        id,
+        closed: true,
+        shape: { kind: "arc", centre: at(entity.centre), radius: entity.radius, start: 0, sweep: TURN },
+      };
+    case "arc": {
+      const centre = at(entity.centre);
+      const from = sub2(at(entity.from), centre);
+      const to = sub2(at(entity.to), centre);
+      const start = Math.atan2(from[1], from[0]);
+      let sweep = Math.atan2(to[1], to[0]) - start;
+      while (sweep <= 1e-12) sweep += TURN;
+      return { id, closed: false, shape: { kind: "arc", centre, radius: length2(from), start, sweep } };
+    }
+    case "ellipse": {
+      const centre = at(entity.centre);
+      const axis = sub2(at(entity.major), centre);
+      return {
+        id,
+        closed: true,
+        shape: {
+          kind: "ellipse",
+          centre,
+          major: length2(axis),
+          minor: entity.minor,
+          turn: Math.atan2(axis[1], axis[0]),
+        },
+      };
+    }
+    case "spline":
+      return {
+        id,
+        closed: entity.closed,
+        shape: { kind: "spline", poles: splinePoles(entity.points.map(at), entity.form, entity.closed) },
+      };
+  }
+}

@@ -1,0 +1,135 @@
+import { z } from "zod";
+import { angleField, lengthField } from "../params";
+
+/** Ids of what every sketch has without drawing it: its origin and its two axes. */
+export const BUILT_IN = ["origin", "axis-x", "axis-y"] as const;
+
+const idField = z.string().regex(/^[A-Za-z0-9_-]{1,60}$/, "has to be 1 to 60 letters, digits, - or _");
+const refField = idField.describe("An entity by its id, or origin, axis-x, axis-y");
+const coordinate = z.number().min(-100_000).max(100_000);
+const construction = z.boolean().default(false).describe("Helps to draw and makes no outline");
+
+export const pointSchema = z.object({
+  id: idField,
+  type: z.literal("point"),
+  x: coordinate,
+  y: coordinate,
+  construction,
+});
+export const lineSchema = z.object({
+  id: idField,
+  type: z.literal("line"),
+  from: refField,
+  to: refField,
+  construction,
+});
+export const circleSchema = z.object({
+  id: idField,
+  type: z.literal("circle"),
+  centre: refField,
+  radius: z.number().positive().max(100_000),
+  construction,
+});
+export const arcSchema = z
+  .object({ id: idField, type: z.literal("arc"), centre: refField, from: refField, to: refField, construction })
+  .describe("Counter-clockwise round its centre, from one point to the other");
+export const ellipseSchema = z
+  .object({
+    id: idField,
+    type: z.literal("ellipse"),
+    centre: refField,
+    major: refField,
+    minor: z.number().positive().max(100_000),
+    construction,
+  })
+  .describe("By its centre, the end of its long axis, and half of its short axis");
+export const splineSchema = z
+  .object({
+    id: idField,
+    type: z.literal("spline"),
+    form: z.enum(["through", "control"]).default("through"),
+    points: z.array(refField).min(2).max(500),
+    closed: z.boolean().default(false),
+    construction,
+  })
+  .describe("A cubic curve through its points, or drawn by them as control points");
+
+/** What is drawn. Coordinates are millimetres in the sketch's plane, where the solver last left them. */
+export const entitySchema = z.discriminatedUnion("type", [
+  pointSchema,
+  lineSchema,
+  circleSchema,
+  arcSchema,
+  ellipseSchema,
+  splineSchema,
+]);
+export type Entity = z.infer<typeof entitySchema>;
+export type EntityType = Entity["type"];
+export type EntityOf<T extends EntityType> = Extract<Entity, { type: T }>;
+
+export const CONSTRAINT_TYPES = [
+  "coincident",
+  "on",
+  "midpoint",
+  "horizontal",
+  "vertical",
+  "parallel",
+  "perpendicular",
+  "tangent",
+  "equal",
+  "concentric",
+  "symmetric",
+  "fixed",
+] as const;
+export type ConstraintType = (typeof CONSTRAINT_TYPES)[number];
+
+/** What has to hold between entities. */
+export const constraintSchema = z.object({
+  id: idField,
+  type: z.enum(CONSTRAINT_TYPES),
+  of: z.array(refField).min(1).max(3).describe("What it holds between, in the order that its type asks for"),
+  inside: z
+    .boolean()
+    .optional()
+    .describe("tangent circles: whether one lies in the other; found from the drawing when absent"),
+});
+export type Constraint = z.infer<typeof constraintSchema>;
+
+const dimensionBase = {
+  id: idField,
+  of: z.array(refField).min(1).max(2),
+  name: z
+    .string()
+    .regex(/^[\p{L}_][\p{L}\p{N}_]{0,59}$/u, "has to be letters, digits and _, beginning with a letter")
+    .optional()
+    .describe("What formulas call it, after the sketch's id and a dot"),
+  measured: z.boolean().default(false).describe("It only tells a size and holds nothing"),
+  at: z.tuple([coordinate, coordinate]).optional().describe("Where its text stands"),
+};
+
+/** A size between entities: with a value it drives the drawing, measured it follows it. */
+export const dimensionSchema = z.discriminatedUnion("type", [
+  z.object({
+    ...dimensionBase,
+    type: z.enum(["distance", "across", "upright", "radius", "diameter"]),
+    value: lengthField({ min: 0 }),
+  }),
+  z.object({
+    ...dimensionBase,
+    type: z.literal("angle"),
+    value: angleField({ min: -360, max: 360 }),
+    reverse: z
+      .tuple([z.boolean(), z.boolean()])
+      .default([false, false])
+      .describe("Whether the angle is counted from a line's end and not its beginning"),
+  }),
+]);
+export type Dimension = z.infer<typeof dimensionSchema>;
+export type DimensionType = Dimension["type"];
+
+/** A drawing: entities with what holds between them. */
+export interface Sketch {
+  entities: Entity[];
+  constraints: Constraint[];
+  dimensions: Dimension[];
+}

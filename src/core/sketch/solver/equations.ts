@@ -1,0 +1,302 @@
+import type { Constraint, Dimension, Entity, EntityType } from "../entities";
+import {
+  atan2,
+  cross,
+  type Dual,
+  dot,
+  hypot,
+  minus,
+  over,
+  type Pair,
+  pairMinus,
+  plus,
+  scaled,
+  shifted,
+  size,
+  times,
+} from "./dual";
+import { type Geometry, Local, SketchFault } from "./geometry";
+import { FIXED_POINTS, type Layout } from "./layout";
+
+/** One or more equations that come from one constraint, dimension or arc: each has to come to 0, in millimetres. */
+export interface Equations {
+  /** The constraint or dimension; an arc's own equation has the arc's id. */
+  source: string;
+  kind: "constraint" | "dimension" | "shape";
+  unknowns: readonly number[];
+  run(x: Float64Array): Dual[];
+}
+
+const ROUND: readonly EntityType[] = ["circle", "arc"];
+
+/** The equations of a constraint, its branch (which side, in or out) settled by where things stand at the start. */
+export function constraintEquations(constraint: Constraint, layout: Layout): Equations {
+  const { of, type } = constraint;
+  const { kinds, local } = lookAt(of, layout);
+  const wrong = (): never => {
+    throw new SketchFault(
+      `${CONSTRAINT_WORDS[type]} needs ${CONSTRAINT_NEEDS[type]}; here are ${kinds.join(" and ")}.`,
+    );
+  };
+  const is = (...wanted: (EntityType | readonly EntityType[])[]) =>
+    kinds.length === wanted.length && wanted.every((kind, i) => ([kind].flat() as EntityType[]).includes(kinds[i]!));
+  const start = local.at(layout.start);
+  const make = (run: (g: Geometry) => Dual[]): Equations => ({
+    source: constraint.id,
+    kind: "constraint",
+    unknowns: local.unknowns,
+    run: (x) => run(local.at(x)),
+  });
+  const [a, b, c] = of as [string, string, string];
+  switch (type) {
+    case "coincident":
+      if (!is("point", "point")) wrong();
+      return make((g) => [...pairMinus(g.point(a), g.point(b))]);
+    case "on":
+      if (is("point", "line")) return make((g) => [awayFromLine(g, g.point(a), b)]);
+      if (is("point", ROUND)) return make((g) => [minus(size(pairMinus(g.point(a), g.centre(b))), g.radius(b))]);
+      if (is("point", "ellipse"))
+        return make((g) => {
+          const { half, foci } = g.ellipse(b);
+          const p = g.point(a);
+          return [minus(scaled(plus(size(pairMinus(p, foci[0])), size(pairMinus(p, foci[1]))), 0.5), half)];
+        });
+      return wrong();
+    case "midpoint":
+      if (!is("point", "line")) wrong();
+      return make((g) => {
+        const [from, to] = g.ends(b);
+        const p = g.point(a);
+        return [0, 1].map((k) => minus(p[k]!, scaled(plus(from[k]!, to[k]!), 0.5)));
+      });
+    case "horizontal":
+    case "vertical": {
+      const k = type === "horizontal" ? 1 : 0;
+      if (is("line")) return make((g) => [g.direction(a)[k]]);
+      if (is("point", "point")) return make((g) => [minus(g.point(b)[k], g.point(a)[k])]);
+      return wrong();
+    }
+    case "parallel":
+      if (!is("line", "line")) wrong();
+      return make((g) => [slant(g, g.direction(a), g.direction(b), cross)]);
+    case "perpendicular":
+      if (!is("line", "line")) wrong();
+      return make((g) => [slant(g, g.direction(a), g.direction(b), dot)]);
+    case "tangent": {
+      if (is("line", ROUND) || is(ROUND, "line")) {
+        const [line, round] = kinds[0] === "line" ? [a, b] : [b, a];
+        const side = awayFromLine(start, start.centre(round), line).v < 0 ? -1 : 1;
+        return make((g) => [minus(scaled(awayFromLine(g, g.centre(round), line), side), g.radius(round))]);
+      }
+      if (is(ROUND, ROUND)) {
+        const inside = constraint.inside ?? startsInside(start, a, b);
+        return make((g) => {
+          const apart = size(pairMinus(g.centre(a), g.centre(b)));
+          if (!inside) return [minus(apart, plus(g.radius(a), g.radius(b)))];
+          const gap = minus(g.radius(a), g.radius(b));
+          return [minus(apart, start.radius(a).v < start.radius(b).v ? scaled(gap, -1) : gap)];
+        });
+      }
+      if (is("line", "ellipse") || is("ellipse", "line")) {
+        const [line, ellipse] = kinds[0] === "line" ? [a, b] : [b, a];
+        // A tangent has the foci on one side, at distances whose product is b².
+        return make((g) => {
+          const { half, foci } = g.ellipse(ellipse);
+          const product = times(awayFromLine(g, foci[0], line), awayFromLine(g, foci[1], line));
+          const between = size(pairMinus(foci[0], foci[1]));
+          const minorSquared = minus(times(half, half), scaled(times(between, between), 0.25));
+          return [over(minus(product, minorSquared), half)];
+        });
+      }
+      return wrong();
+    }
+    case "equal":
+      if (is("line", "line")) return make((g) => [minus(size(g.direction(a)), size(g.direction(b)))]);
+      if (is(ROUND, ROUND)) return make((g) => [minus(g.radius(a), g.radius(b))]);
+      return wrong();
+    case "concentric": {
+      const centred: EntityType[] = ["circle", "arc", "ellipse"];
+      if (!is(centred, centred)) wrong();
+      return make((g) => [...pairMinus(g.centre(a), g.centre(b))]);
+    }
+    case "symmetric":
+      if (!is("point", "point", "line")) wrong();
+      return make((g) => {
+        const [p, q] = [g.point(a), g.point(b)];
+        const along = g.direction(c);
+        const between = pairMinus(q, p);
+        const middle: Pair = [scaled(plus(p[0], q[0]), 0.5), scaled(plus(p[1], q[1]), 0.5)];
+        return [over(dot(between, along), size(along)), awayFromLine(g, middle, c)];
+      });
+    case "fixed": {
+      if (kinds.length !== 1) wrong();
+      const here = local.unknowns.map((unknown) => layout.start[unknown]!);
+      return {
+        source: constraint.id,
+        kind: "constraint",
+        unknowns: local.unknowns,
+        run: (x) =>
+          local.unknowns.map((unknown, i) => {
+            const d = new Float64Array(local.unknowns.length);
+            d[i] = 1;
+            return { v: x[unknown]! - here[i]!, d };
+          }),
+      };
+    }
+  }
+}
+
+export const CONSTRAINT_WORDS: Record<Constraint["type"], string> = {
+  coincident: "Coincident",
+  on: "On a curve",
+  midpoint: "Midpoint",
+  horizontal: "Horizontal",
+  vertical: "Vertical",
+  parallel: "Parallel",
+  perpendicular: "Perpendicular",
+  tangent: "Tangent",
+  equal: "Equal",
+  concentric: "Concentric",
+  symmetric: "Symmetric",
+  fixed: "Fixed",
+};
+
+const CONSTRAINT_NEEDS: Record<Constraint["type"], string> = {
+  coincident: "two points",
+  on: "a point and a line, circle, arc or ellipse",
+  midpoint: "a point and a line",
+  horizontal: "a line or two points",
+  vertical: "a line or two points",
+  parallel: "two lines",
+  perpendicular: "two lines",
+  tangent: "a line and a round curve, or two circles or arcs",
+  equal: "two lines, or two circles or arcs",
+  concentric: "two circles, arcs or ellipses",
+  symmetric: "two points and a line",
+  fixed: "one entity",
+};
+
+/**
+ * The equations of a dimension with its value in millimetres or degrees.
+ * @throws SketchFault when it is between things that have no such size.
+ */
+export function dimensionEquations(dimension: Dimension, value: number, layout: Layout): Equations {
+  const { local } = lookAt(dimension.of, layout);
+  const sign = signOf(dimension, local.at(layout.start));
+  return {
+    source: dimension.id,
+    kind: "dimension",
+    unknowns: local.unknowns,
+    run: (x) => [deviation(dimension, value, local.at(x), sign)],
+  };
+}
+
+/** The size that a dimension tells at some values, mm or degrees. */
+export function measuredSize(dimension: Dimension, layout: Layout, x: Float64Array): number {
+  const { local } = lookAt(dimension.of, layout);
+  const g = local.at(x);
+  if (dimension.type === "angle") return (angleBetween(dimension, g).v * 180) / Math.PI;
+  return Math.abs(lengthOf(dimension, g).v);
+}
+
+/** Distances to a line, and along an axis, keep the side that they have in the drawing. */
+function signOf(dimension: Dimension, start: Geometry): 1 | -1 {
+  return dimension.type !== "angle" && lengthOf(dimension, start).v < 0 ? -1 : 1;
+}
+
+function deviation(dimension: Dimension, value: number, g: Geometry, sign: 1 | -1): Dual {
+  if (dimension.type !== "angle") return shifted(scaled(lengthOf(dimension, g), sign), -value);
+  const turn = angleBetween(dimension, g);
+  let rest = turn.v - (value * Math.PI) / 180;
+  rest -= 2 * Math.PI * Math.round(rest / (2 * Math.PI));
+  // In millimetres at the end of the longer line, so that an angle weighs as much as a length.
+  const [a, b] = dimension.of as [string, string];
+  const reach = Math.max(size(g.direction(a)).v, size(g.direction(b)).v, 1);
+  return scaled({ v: rest, d: turn.d }, reach);
+}
+
+function angleBetween(dimension: Extract<Dimension, { type: "angle" }>, g: Geometry): Dual {
+  const [a, b] = dimension.of as [string, string];
+  if (!b || g.type(a) !== "line" || g.type(b) !== "line") throw new SketchFault("An angle needs two lines.");
+  const [turnA, turnB] = dimension.reverse;
+  const da = g.direction(a);
+  const db = g.direction(b);
+  const k = turnA === turnB ? 1 : -1;
+  return atan2(scaled(cross(da, db), k), scaled(dot(da, db), k));
+}
+
+function lengthOf(dimension: Dimension, g: Geometry): Dual {
+  const [a, b] = dimension.of as [string, string | undefined];
+  const kinds = dimension.of.map((id) => g.type(id));
+  const round = kinds[0] === "circle" || kinds[0] === "arc";
+  switch (dimension.type) {
+    case "radius":
+      if (dimension.of.length === 1 && round) return g.radius(a);
+      throw new SketchFault("A radius needs one circle or arc.");
+    case "diameter":
+      if (dimension.of.length === 1 && round) return scaled(g.radius(a), 2);
+      throw new SketchFault("A diameter needs one circle or arc.");
+    case "across":
+    case "upright": {
+      const k = dimension.type === "across" ? 0 : 1;
+      if (kinds[0] === "line" && b === undefined) return g.direction(a)[k];
+      if (kinds[0] === "point" && kinds[1] === "point") return minus(g.point(b!)[k], g.point(a)[k]);
+      throw new SketchFault("A distance along an axis needs two points or a line.");
+    }
+    default:
+      if (kinds[0] === "line" && b === undefined) return size(g.direction(a));
+      if (kinds[0] === "point" && kinds[1] === "point") return size(pairMinus(g.point(a), g.point(b!)));
+      if (kinds[0] === "point" && kinds[1] === "line") return awayFromLine(g, g.point(a), b!);
+      if (kinds[0] === "line" && kinds[1] === "point") return awayFromLine(g, g.point(b!), a);
+      // Between parallel lines: from the middle of the second to the first.
+      if (kinds[0] === "line" && kinds[1] === "line") {
+        const [from, to] = g.ends(b!);
+        return awayFromLine(g, [scaled(plus(from[0], to[0]), 0.5), scaled(plus(from[1], to[1]), 0.5)], a);
+      }
+      throw new SketchFault("A distance needs a line, two points, a point and a line, or two parallel lines.");
+  }
+}
+
+/** An arc ends as far from its centre as it begins. */
+export function arcEquations(arc: Extract<Entity, { type: "arc" }>, layout: Layout): Equations {
+  const { local } = lookAt([arc.id], layout);
+  return {
+    source: arc.id,
+    kind: "shape",
+    unknowns: local.unknowns,
+    run(x) {
+      const g = local.at(x);
+      const centre = g.point(arc.centre);
+      return [minus(size(pairMinus(g.point(arc.from), centre)), size(pairMinus(g.point(arc.to), centre)))];
+    },
+  };
+}
+
+function lookAt(of: readonly string[], layout: Layout): { kinds: EntityType[]; local: Local } {
+  const local = new Local(layout);
+  for (const id of of) local.include(id);
+  return { kinds: of.map((id) => (id in FIXED_POINTS ? "point" : local.entity(id).type)), local };
+}
+
+/** The distance of a point from a line, positive on its left. */
+function awayFromLine(g: Geometry, point: Pair, line: string): Dual {
+  const [from] = g.ends(line);
+  const along = g.direction(line);
+  return over(cross(along, pairMinus(point, from)), size(along));
+}
+
+/** How far two directions are from parallel (cross) or square (dot): the miss at the end of the longer, mm. */
+function slant(g: Geometry, a: Pair, b: Pair, product: (a: Pair, b: Pair) => Dual): Dual {
+  const la = hypot(a[0], a[1]);
+  const lb = hypot(b[0], b[1]);
+  return over(product(a, b), la.v < lb.v ? nonZero(g, la) : nonZero(g, lb));
+}
+
+const nonZero = (g: Geometry, a: Dual): Dual => (a.v < 1e-9 ? g.number(1e-9) : a);
+
+/** Whether two circles are nearer to touching from inside than from outside. */
+function startsInside(g: Geometry, a: string, b: string): boolean {
+  const apart = size(pairMinus(g.centre(a), g.centre(b))).v;
+  const [ra, rb] = [g.radius(a).v, g.radius(b).v];
+  return Math.abs(apart - Math.abs(ra - rb)) < Math.abs(apart - (ra + rb));
+}

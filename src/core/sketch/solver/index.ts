@@ -1,0 +1,178 @@
+import type { Dimension, Entity, Sketch } from "../entities";
+import {
+  arcEquations,
+  CONSTRAINT_WORDS,
+  constraintEquations,
+  dimensionEquations,
+  type Equations,
+  measuredSize,
+} from "./equations";
+import { type Freedom, freedom } from "./freedom";
+import { type Layout, layOut, withValues } from "./layout";
+import { solve } from "./solve";
+
+export { SketchFault } from "./geometry";
+
+/** A dimension's value: millimetres, or degrees. */
+export type SizeOf = (dimension: Dimension) => number;
+
+export interface SketchState {
+  entities: Entity[];
+  /** The largest equation left over, mm: below 1e-9 when all hold. */
+  residual: number;
+  /** Whether everything holds. */
+  met: boolean;
+  /** How many ways it can still move. */
+  degrees: number;
+  /** Entities of which something can still move. */
+  loose: string[];
+  /** What is said twice or contradicts itself: each names all that take part. */
+  conflicts: Conflict[];
+  /** The size of each measured dimension, mm or degrees. */
+  measured: Record<string, number>;
+}
+
+export interface Conflict {
+  /** Constraints and dimensions, by id. */
+  among: string[];
+  /** Whether it only repeats what the others say, and does not contradict them. */
+  repeats: boolean;
+  message: string;
+}
+
+/**
+ * Solves a sketch from where it stands: the nearest drawing in which every constraint and dimension holds. The same
+ * input gives the same result, in whatever order its entities and constraints are listed.
+ *
+ * @param sizeOf a dimension's value, mm or degrees.
+ * @throws SketchFault where something names what is not there or does not fit its type.
+ */
+export function solveSketch(sketch: Sketch, sizeOf: SizeOf): SketchState {
+  const layout = layOut(sketch);
+  const equations = equationsOf(sketch, layout, sizeOf);
+  const { x, residual } = solve(equations, layout.start);
+  const entities = withValues(sketch.entities, layout, x);
+  const free = freedom(equations, x);
+  const met = residual <= 1e-9;
+  return {
+    entities,
+    residual,
+    met,
+    degrees: free.degrees,
+    loose: looseEntities(sketch, layout, free),
+    conflicts: conflictsOf(sketch, free, met),
+    measured: Object.fromEntries(
+      sketch.dimensions
+        .filter((dimension) => dimension.measured)
+        .map((dimension) => [dimension.id, measuredSize(dimension, layout, x)]),
+    ),
+  };
+}
+
+/** A sketch made ready to be dragged: what stays the same from one movement to the next is worked out once. */
+export class Drag {
+  private readonly layout: Layout;
+  private readonly equations: Equations[];
+  private readonly ease: Float64Array;
+  private x: Float64Array;
+
+  /** @param points the points that the pointer holds; a circle's id holds its radius. */
+  constructor(
+    private readonly sketch: Sketch,
+    sizeOf: SizeOf,
+    private readonly held: readonly string[],
+  ) {
+    this.layout = layOut(sketch);
+    this.equations = equationsOf(sketch, this.layout, sizeOf);
+    this.x = this.layout.start.slice();
+    // What is held gives way only to what cannot be otherwise.
+    this.ease = new Float64Array(this.x.length).fill(1);
+    for (const id of held) for (const unknown of this.unknownsOf(id)) this.ease[unknown] = 1e-4;
+  }
+
+  /** Where everything goes when the held things go to these places; the last good drawing when that cannot be. */
+  to(places: readonly (readonly [number, number] | number)[]): Entity[] {
+    const start = this.x.slice();
+    this.held.forEach((id, i) => {
+      const place = places[i]!;
+      const values = typeof place === "number" ? [place] : place;
+      this.unknownsOf(id).forEach((unknown, k) => {
+        start[unknown] = values[k]!;
+      });
+    });
+    const { x, residual } = solve(this.equations, start, this.ease);
+    if (residual <= 1e-6) this.x = x;
+    return withValues(this.sketch.entities, this.layout, this.x);
+  }
+
+  private unknownsOf(id: string): number[] {
+    const first = this.layout.first.get(id);
+    if (first === undefined) return [];
+    return this.layout.entities.get(id)!.type === "point" ? [first, first + 1] : [first];
+  }
+}
+
+function equationsOf(sketch: Sketch, layout: Layout, sizeOf: SizeOf): Equations[] {
+  // In order of their ids: the order in which a sketch lists them must not even change the rounding.
+  return [
+    ...sketch.entities.flatMap((entity) => (entity.type === "arc" ? [arcEquations(entity, layout)] : [])),
+    ...sketch.constraints.map((constraint) => constraintEquations(constraint, layout)),
+    ...sketch.dimensions
+      .filter((dimension) => !dimension.measured)
+      .map((dimension) => dimensionEquations(dimension, sizeOf(dimension), layout)),
+  ].sort((a, b) => (a.source < b.source ? -1 : a.source > b.source ? 1 : 0));
+}
+
+function looseEntities({ entities }: Sketch, layout: Layout, { loose }: Freedom): string[] {
+  const own = (id: string): boolean => {
+    const entity = layout.entities.get(id);
+    const first = layout.first.get(id);
+    if (entity === undefined || first === undefined) return false;
+    return loose[first]! || (entity.type === "point" && loose[first + 1]!);
+  };
+  return entities
+    .filter((entity) => {
+      if (own(entity.id)) return true;
+      switch (entity.type) {
+        case "line":
+          return own(entity.from) || own(entity.to);
+        case "circle":
+          return own(entity.centre);
+        case "arc":
+          return own(entity.centre) || own(entity.from) || own(entity.to);
+        case "ellipse":
+          return own(entity.centre) || own(entity.major);
+        case "spline":
+          return entity.points.some(own);
+        default:
+          return false;
+      }
+    })
+    .map(({ id }) => id);
+}
+
+function conflictsOf(sketch: Sketch, { dependent }: Freedom, met: boolean): Conflict[] {
+  return dependent.map(({ among }) => {
+    const order = [...sketch.constraints, ...sketch.dimensions].map(({ id }) => id);
+    const named = among
+      .filter(({ kind }) => kind !== "shape")
+      .map(({ source }) => source)
+      .sort((a, b) => order.indexOf(a) - order.indexOf(b));
+    const words = [...new Set(named.map((id) => wordsFor(sketch, id)))];
+    const list = words.length > 1 ? `${words.slice(0, -1).join(", ")} and ${words.at(-1)}` : (words[0] ?? "An arc");
+    return {
+      among: [...named].sort(),
+      repeats: met,
+      message: met
+        ? `${list} say the same thing twice. Take one out, or let a dimension only measure.`
+        : `${list} cannot all hold. Take one out, or change a value.`,
+    };
+  });
+}
+
+function wordsFor({ constraints, dimensions }: Sketch, id: string): string {
+  const constraint = constraints.find((candidate) => candidate.id === id);
+  if (constraint) return `${CONSTRAINT_WORDS[constraint.type]} (${constraint.of.join(", ")})`;
+  const dimension = dimensions.find((candidate) => candidate.id === id);
+  return dimension ? `the dimension ${dimension.name ?? id}` : id;
+}
