@@ -24,6 +24,7 @@ export {
   verticesOf,
   volumeOf,
 } from "./measure";
+export * from "./outline";
 export {
   makeBox,
   makeCylinder,

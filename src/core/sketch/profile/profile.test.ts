@@ -161,7 +161,7 @@ describe("regions by closed form", () => {
 
   test("lines without length, and nothing at all", () => {
     expect(findProfile([line("a", [1, 1], [1, 1]), ...box("b", 0, 0, 10, 10)]).regions).toHaveLength(1);
-    expect(findProfile([])).toEqual({ regions: [], openEnds: [] });
+    expect(findProfile([])).toMatchObject({ regions: [], openEnds: [] });
   });
 
   test("a region keeps its key when sizes change and lines are listed in another order", () => {

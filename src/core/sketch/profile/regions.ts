@@ -2,7 +2,7 @@ import { type Curve, cross2, distance2, pointAt, slopeAt, sub2, type Vec2 } from
 import { along, departure, divide, type Graph, type Stretch, type Walk, wrapped } from "./graph";
 
 /** A stretch of a curve as a boundary runs along it: from one parameter to the other, which may be the smaller. */
-export interface BoundaryPart {
+export interface BoundaryPart extends Walk {
   curve: Curve;
   from: number;
   to: number;
@@ -21,6 +21,8 @@ export interface Region {
 }
 
 export interface Profile {
+  /** The curves, divided where they meet. */
+  graph: Graph;
   regions: Region[];
   /** Ends that meet nothing: where an outline is open. */
   openEnds: { at: Vec2; curve: string }[];
@@ -54,7 +56,11 @@ export function findProfile(curves: readonly Curve[]): Profile {
       key: keyOf(loop.parts),
     };
   });
-  return { regions: regions.sort((a, b) => (a.key < b.key ? -1 : a.key > b.key ? 1 : b.area - a.area)), openEnds };
+  return {
+    graph,
+    regions: regions.sort((a, b) => (a.key < b.key ? -1 : a.key > b.key ? 1 : b.area - a.area)),
+    openEnds,
+  };
 }
 
 const hasLength = (curve: Curve): boolean =>
@@ -124,7 +130,7 @@ function trace({ places, stretches }: Graph, kept: ReadonlySet<number>): Loop[] 
       } while (walk.stretch !== i || walk.forwards !== forwards);
       const parts = walks.map((one): BoundaryPart => {
         const { curve, from, to } = stretches[one.stretch]!;
-        return one.forwards ? { curve, from, to } : { curve, from: to, to: from };
+        return one.forwards ? { ...one, curve, from, to } : { ...one, curve, from: to, to: from };
       });
       loops.push({
         walks: walks.map((one) => ({
