@@ -63,7 +63,22 @@ export interface PlaneView {
   normal: Vec3;
 }
 
-export type ItemView = BodyView | PlaneView;
+export interface SketchView {
+  kind: "sketch";
+  id: string;
+  name: string;
+  step: string;
+  /** Its curves as segments in space, xyz pairs: within a hundredth of what can be seen. */
+  lines: number[];
+  curves: number;
+  regions: number;
+}
+
+export type ItemView = BodyView | PlaneView | SketchView;
+
+export function isBodyView(item: ItemView): item is BodyView {
+  return item.kind === "solid" || item.kind === "sheet";
+}
 
 export interface PieceView {
   index: number;

@@ -25,6 +25,7 @@ import {
   diagonal,
   edgeNeighbourhoods,
   innerPoint,
+  inSpace,
   KernelFault,
   kernelHeapBytes,
   type Shape,
@@ -33,19 +34,22 @@ import {
   verticesOf,
   viewDeflection,
 } from "@/core/kernel";
-import { type Body, isBody, topologyNames } from "@/core/naming";
-import type {
-  BodyView,
-  EngineApi,
-  EngineConfig,
-  EngineFault,
-  EvaluateRequest,
-  Evaluation,
-  ItemView,
-  PieceView,
-  Progress,
-  ReleaseRequest,
-  ViewMesh,
+import { type Body, isBody, type SketchItem, topologyNames } from "@/core/naming";
+import { curvesOf, polyline, profileOf } from "@/core/sketch";
+import {
+  type BodyView,
+  type EngineApi,
+  type EngineConfig,
+  type EngineFault,
+  type EvaluateRequest,
+  type Evaluation,
+  type ItemView,
+  isBodyView,
+  type PieceView,
+  type Progress,
+  type ReleaseRequest,
+  type SketchView,
+  type ViewMesh,
 } from "./contract";
 
 /** What a host brings along: how to load the kernel and how to fetch bytes. */
@@ -86,21 +90,19 @@ export class EngineSession implements EngineApi {
         const step = result.steps.find(made)?.id ?? "";
         if (isBody(entry.item))
           return this.bodyView(result.results.get(entry.key)!, entry.item.id, entry.name, step, known);
+        if (entry.item.kind === "sketch") return sketchView(entry.item, entry.name, step);
         const { kind, id, origin, normal } = entry.item;
         return { kind, id, origin, normal, name: entry.name, step };
       };
       const items = result.bench.map(view);
-      for (const item of items) if (item.kind !== "workplane") known.add(item.meshId);
+      for (const item of items) if (isBodyView(item)) known.add(item.meshId);
       const before = result.before?.map(view);
       const pieces = result.pieces?.map(pieceView);
       if (result.pieces) freePieces(result.pieces);
       this.cache.trim(new Set(result.results.keys()));
       this.storeSlow(result);
       return {
-        steps: warnOfPinches(
-          result.steps,
-          items.filter((item) => item.kind !== "workplane"),
-        ),
+        steps: warnOfPinches(result.steps, items.filter(isBodyView)),
         items,
         heapBytes: kernelHeapBytes(),
         ...(before ? { before } : {}),
@@ -218,6 +220,16 @@ export class EngineSession implements EngineApi {
       throw asEngineFault(cause);
     }
   }
+}
+
+function sketchView({ kind, id, frame, entities }: SketchItem, name: string, step: string): SketchView {
+  const curves = curvesOf(entities, true);
+  const lines = curves.flatMap((curve) =>
+    polyline({ curve, from: 0, to: 1, stretch: 0, forwards: true }, curve.shape.kind === "line" ? 1 : 96).flatMap(
+      (ends) => ends.flatMap((end) => [...inSpace(frame, end)]),
+    ),
+  );
+  return { kind, id, name, step, lines, curves: curves.length, regions: profileOf(entities).regions.length };
 }
 
 type PartsView = Pick<BodyView, "faces" | "edges" | "corners">;

@@ -1,7 +1,7 @@
 import type { Measures } from "../check";
 import type { Trouble } from "../errors";
 import { freeShape, type Mesh, shapeFromText, shapeToText } from "../kernel";
-import type { Item } from "../naming";
+import { type Item, isBody } from "../naming";
 
 /** What one step made, by its key: the unit that is cached and stored. Shapes belong to the result. */
 export interface StepResult {
@@ -22,7 +22,7 @@ export interface Extras {
 }
 
 export function freeResult(result: StepResult): void {
-  for (const item of result.made) if (item.kind !== "workplane") freeShape(item.shape);
+  for (const item of result.made) if (isBody(item)) freeShape(item.shape);
   result.made = [];
   result.extras.clear();
 }
@@ -30,7 +30,7 @@ export function freeResult(result: StepResult): void {
 /** Roughly what a result takes in memory, bytes: its meshes, and a guess for the exact shape from its faces. */
 export function resultBytes(result: StepResult): number {
   let bytes = 500;
-  for (const item of result.made) if (item.kind !== "workplane") bytes += 4000 * item.faces.length;
+  for (const item of result.made) if (isBody(item)) bytes += 4000 * item.faces.length;
   for (const { mesh } of result.extras.values())
     if (mesh) bytes += mesh.positions.byteLength * 2 + mesh.indices.byteLength + mesh.lines.byteLength;
   return bytes;
@@ -44,7 +44,7 @@ export interface StoredResult {
   warnings: Trouble[];
 }
 type StoredItem =
-  | Extract<Item, { kind: "workplane" }>
+  | Extract<Item, { kind: "workplane" | "sketch" }>
   | {
       kind: "solid" | "sheet";
       id: string;
@@ -55,6 +55,8 @@ type StoredItem =
       mesh?: StoredMesh;
     };
 
+const isStoredBody = (item: StoredItem): item is Extract<StoredItem, { kind: "solid" | "sheet" }> => isBody(item);
+
 export function toStored(result: StepResult): StoredResult {
   const { key, used, warnings } = result;
   return {
@@ -63,7 +65,7 @@ export function toStored(result: StepResult): StoredResult {
     warnings,
     made: result.made.map(
       (item): StoredItem =>
-        item.kind === "workplane" ? item : { ...item, shape: shapeToText(item.shape), ...result.extras.get(item.id) },
+        !isBody(item) ? item : { ...item, shape: shapeToText(item.shape), ...result.extras.get(item.id) },
     ),
   };
 }
@@ -72,7 +74,7 @@ export function toStored(result: StepResult): StoredResult {
 export function fromStored(stored: StoredResult): StepResult {
   const extras = new Map<string, Extras>();
   const made = stored.made.map((item): Item => {
-    if (item.kind === "workplane") return item;
+    if (!isStoredBody(item)) return item;
     const { measures, mesh, shape, ...rest } = item;
     extras.set(item.id, { ...(measures ? { measures } : {}), ...(mesh ? { mesh } : {}) });
     return { ...rest, shape: shapeFromText(shape) };

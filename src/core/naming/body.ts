@@ -1,4 +1,5 @@
-import type { Shape, Vec3 } from "../kernel";
+import type { PlaneFrame, Shape, Vec3 } from "../kernel";
+import type { Entity } from "../sketch";
 
 /** Where a body's displayed name comes from; resolved late, so that renaming rebuilds nothing. */
 export type NameHint = { text: string } | { from: string; suffix: string };
@@ -22,8 +23,17 @@ export interface Workplane {
   hint: NameHint;
 }
 
-export type Item = Body | Workplane;
+/** A drawing in a plane, solved. What it encloses is worked out where it is asked for. */
+export interface SketchItem {
+  id: string;
+  kind: "sketch";
+  frame: PlaneFrame;
+  entities: Entity[];
+  hint: NameHint;
+}
 
-export function isBody(item: Item): item is Body {
-  return item.kind !== "workplane";
+export type Item = Body | Workplane | SketchItem;
+
+export function isBody<T extends { kind: string }>(item: T): item is Extract<T, { kind: "solid" | "sheet" }> {
+  return item.kind === "solid" || item.kind === "sheet";
 }

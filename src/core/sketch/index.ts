@@ -1,6 +1,16 @@
 /** Drawings in a plane: what is drawn, what holds between it, and the regions that it encloses. */
 export { type Curve, type CurveShape, curvesOf, pointAt, type Vec2 } from "./curves";
 export * from "./entities";
+export { profileOf } from "./item";
 export { divide, type Graph, type Stretch } from "./profile/graph";
-export { type BoundaryPart, findProfile, type Profile, polyline, type Region, surrounds } from "./profile/regions";
+export {
+  type BoundaryPart,
+  filledRegions,
+  findProfile,
+  mergeRegions,
+  type Profile,
+  polyline,
+  type Region,
+  surrounds,
+} from "./profile/regions";
 export { type Conflict, Drag, SketchFault, type SketchState, solveSketch } from "./solver";

@@ -1,15 +1,28 @@
 import { box } from "./box";
 import { cylinder } from "./cylinder";
+import { extrude } from "./extrude";
 import { importStep } from "./import";
 import { move } from "./move";
 import { offsetSheetStep } from "./offset-sheet";
 import { seam } from "./seam";
+import { sketch } from "./sketch";
 import { sphere } from "./sphere";
 import type { StepType } from "./step";
 import { workplane } from "./workplane";
 
 /** Every kind of step. A new one is a folder here and a line in this list. */
-export const STEP_TYPES = [importStep, box, cylinder, sphere, workplane, offsetSheetStep, move, seam] as const;
+export const STEP_TYPES = [
+  importStep,
+  box,
+  cylinder,
+  sphere,
+  workplane,
+  sketch,
+  extrude,
+  offsetSheetStep,
+  move,
+  seam,
+] as const;
 
 const BY_TYPE = new Map<string, StepType>(STEP_TYPES.map((step) => [step.type, step as unknown as StepType]));
 

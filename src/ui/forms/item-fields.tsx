@@ -3,7 +3,7 @@ import { useShallow } from "zustand/react/shallow";
 import type { FaceRef } from "@/core/naming";
 import type { Field } from "@/core/steps";
 import { formatArea, formatLength, type LengthUnit } from "@/core/units";
-import type { BodyView, FaceView, ItemView } from "@/engine/contract";
+import { type BodyView, type FaceView, type ItemView, isBodyView } from "@/engine/contract";
 import { Button, Check, Choice } from "../controls/controls";
 import { Mark } from "../marks/marks";
 import { useJob, useWorkspace } from "../state/context";
@@ -200,7 +200,7 @@ export function FacesField({
 }) {
   const unit = useJob((state) => state.job.units);
   const set = useWorkspace((state) => state.set);
-  const bodies = usePickable().filter((item): item is BodyView => item.kind !== "workplane");
+  const bodies = usePickable().filter(isBodyView);
   const toggle = (body: BodyView, face: FaceView) => onChange(toggleFace(value, body, face, field.max));
   const isPicked = (body: BodyView, face: FaceView) =>
     value.some((ref) => ref.body === body.id && ref.face === face.name);

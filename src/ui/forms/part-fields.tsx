@@ -2,7 +2,7 @@
 import type { CornerRef, EdgeRef } from "@/core/naming";
 import type { Field } from "@/core/steps";
 import { formatLength, type LengthUnit } from "@/core/units";
-import type { BodyView, CornerView, EdgeView } from "@/engine/contract";
+import { type BodyView, type CornerView, type EdgeView, isBodyView } from "@/engine/contract";
 import { Check } from "../controls/controls";
 import { useJob, useWorkspace } from "../state/context";
 import { cornerRef, edgeRef, sameCorner, sameEdge, togglePart } from "../state/refs";
@@ -112,8 +112,6 @@ function PartsField<T extends object>({
     </fieldset>
   );
 }
-
-const isBodyView = (item: { kind: string }): item is BodyView => item.kind !== "workplane";
 
 export function EdgesField({
   field,

@@ -11,6 +11,7 @@ export type MarkName =
   | "solid"
   | "sheet"
   | "workplane"
+  | "sketch"
   | "good"
   | "warned"
   | "failed"
@@ -34,6 +35,8 @@ const PATHS: Record<MarkName, React.ReactNode> = {
   solid: <path d="M2.5 5 8 2l5.5 3v6L8 14l-5.5-3zM2.5 5 8 8l5.5-3M8 8v6" />,
   sheet: <path d="M1.5 11c3-5 5 1 8-4l5 0c-3 5-5-1-8 4z" />,
   workplane: <path d="M2 11 5 4h9l-3 7zM7.5 7.5V1.5M6 3l1.5-1.5L9 3" />,
+  // A pencilled outline with its corner points.
+  sketch: <path d="M3 12.5 6 4l7 3-4 6zM2 13.5h2v-2H2zM5 5h2V3H5zM12 8h2V6h-2z" />,
   good: <path d="m3 8.5 3.2 3.5L13 4.5" />,
   warned: <path d="M8 2 14.5 13.5h-13zM8 6.5v3.5M8 11.6v.6" />,
   failed: <path d="M3.5 3.5l9 9M12.5 3.5l-9 9" />,

@@ -4,7 +4,7 @@ import type { CornerRef, EdgeRef, FaceRef } from "@/core/naming";
 import { type Field, stepType } from "@/core/steps";
 import type { BodyView, ItemView, PieceView, ViewMesh } from "@/engine/contract";
 import { pieceColour } from "../viewport/palette";
-import type { Drawing, DrawnBody, DrawnPlane } from "../viewport/scene";
+import type { Drawing, DrawnBody, DrawnPlane, DrawnSketch } from "../viewport/scene";
 import type { WorkspaceStore } from "./workspace-store";
 
 type State = Pick<
@@ -39,10 +39,13 @@ export function drawingOf(state: State, dark: boolean): Drawing {
   const picked = pickedItems(state);
   const bodies: DrawnBody[] = [];
   const planes: DrawnPlane[] = [];
+  const sketches: DrawnSketch[] = [];
   for (const item of items) {
     if (state.alone !== null ? state.alone !== item.id : state.hidden.has(item.id)) continue;
     if (item.kind === "workplane")
       planes.push({ id: item.id, origin: item.origin, normal: item.normal, picked: picked.has(item.id) });
+    else if (item.kind === "sketch")
+      sketches.push({ id: item.id, lines: item.lines, picked: picked.has(item.id) || picked.has(item.step) });
     else {
       const mesh = state.meshes.get(item.meshId);
       if (mesh) bodies.push(drawBody(item, mesh, state, picked, trouble));
@@ -52,6 +55,7 @@ export function drawingOf(state: State, dark: boolean): Drawing {
   return {
     bodies,
     planes,
+    sketches,
     hovered: hover?.id ?? null,
     hoveredFace: pickedKind(state) === "faces" ? (hover?.face ?? null) : null,
     hoveredEdge: hover?.edge ?? null,

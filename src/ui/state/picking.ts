@@ -1,12 +1,12 @@
 import type { CornerRef, EdgeRef, FaceRef } from "@/core/naming";
 import type { Field } from "@/core/steps";
-import type { ItemView } from "@/engine/contract";
+import { type ItemView, isBodyView } from "@/engine/contract";
 import { cornerRef, edgeRef, sameCorner, sameEdge, toggleFace, toggleItem, togglePart } from "./refs";
 import type { Hover } from "./workspace-store";
 
 /** Whether a field takes what lies under the pointer. */
 export function accepts(field: Field, item: ItemView, hit: Hover, stock: readonly string[]): boolean {
-  const body = item.kind !== "workplane" ? item : null;
+  const body = isBodyView(item) ? item : null;
   switch (field.kind) {
     case "bodies":
       return field.accepts.includes(item.kind);
@@ -28,7 +28,7 @@ const fits = (wanted: string, kind: string | undefined): boolean =>
 
 /** A field's value after a click on something that it accepts. */
 export function afterPick(field: Field, value: unknown, item: ItemView, hit: Hover): unknown {
-  if (item.kind !== "workplane") {
+  if (isBodyView(item)) {
     if (field.kind === "faces") return toggleFace(value as FaceRef[], item, item.faces[hit.face!]!, field.max);
     if (field.kind === "edges")
       return togglePart(value as EdgeRef[], edgeRef(item, item.edges[hit.edge!]!), sameEdge, field.max);

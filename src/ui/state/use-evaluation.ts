@@ -2,7 +2,7 @@
 import { useEffect, useRef } from "react";
 import { pack, unpack, viewKey } from "@/core/build";
 import { checkJob } from "@/core/job";
-import type { Evaluation, ViewMesh } from "@/engine/contract";
+import { type Evaluation, isBodyView, type ViewMesh } from "@/engine/contract";
 import { Cancelled } from "@/engine/host";
 import { api } from "./api";
 import { useJob, useStores, useWorkspace } from "./context";
@@ -105,7 +105,7 @@ export function useEvaluation(): { stop(): void; again(): void } {
 function takeMeshes(evaluation: Evaluation, before: Map<string, ViewMesh>): Map<string, ViewMesh> {
   const meshes = new Map<string, ViewMesh>();
   for (const item of [...evaluation.items, ...(evaluation.before ?? [])]) {
-    if (item.kind === "workplane") continue;
+    if (!isBodyView(item)) continue;
     const mesh = item.mesh ?? before.get(item.meshId);
     if (mesh && !meshes.has(item.meshId)) meshes.set(item.meshId, mesh);
   }
@@ -133,9 +133,7 @@ function storeView(
 ): void {
   const whole: Evaluation = {
     ...evaluation,
-    items: evaluation.items.map((item) =>
-      item.kind === "workplane" ? item : { ...item, mesh: meshes.get(item.meshId)! },
-    ),
+    items: evaluation.items.map((item) => (!isBodyView(item) ? item : { ...item, mesh: meshes.get(item.meshId)! })),
   };
   const keys = evaluation.steps.flatMap((step) => (step.key ? [step.key] : []));
   void api.store(key, pack(whole)).then(() => done(keys));

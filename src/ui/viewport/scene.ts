@@ -9,6 +9,7 @@ import {
   Group,
   LineBasicMaterial,
   LineLoop,
+  LineSegments,
   Mesh,
   MeshBasicMaterial,
   OrthographicCamera,
@@ -58,6 +59,13 @@ export interface DrawnPlane {
   picked: boolean;
 }
 
+/** A sketch's curves as segments in space. */
+export interface DrawnSketch {
+  id: string;
+  lines: readonly number[];
+  picked: boolean;
+}
+
 export interface Section {
   axis: "x" | "y" | "z";
   /** 0 to 1 across what is shown. */
@@ -68,6 +76,7 @@ export interface Section {
 export interface Drawing {
   bodies: DrawnBody[];
   planes: DrawnPlane[];
+  sketches: DrawnSketch[];
   hovered: string | null;
   hoveredFace: number | null;
   hoveredEdge: number | null;
@@ -107,6 +116,7 @@ export class ViewScene {
   private readonly controls: OrbitControls;
   private readonly objects = new Map<string, BodyObject>();
   private readonly planes = new Map<string, Group>();
+  private readonly sketches = new Map<string, LineSegments<BufferGeometry, LineBasicMaterial>>();
   private caps: SectionCap[] = [];
   private readonly light = new DirectionalLight(0xffffff, 2.1);
   private readonly clip = new Plane();
@@ -169,11 +179,13 @@ export class ViewScene {
     this.lightParts(drawing);
     this.drawCaps(drawing, clip);
     this.drawPlanes(drawing);
+    this.drawSketches(drawing);
     this.marker.visible = drawing.mark !== null;
     if (drawing.mark) this.marker.position.set(...(drawing.mark as [number, number, number]));
     // A view that was empty is fitted to the first thing that comes into it.
-    if (drawing.bodies.length === 0) this.fitted = false;
-    if (!this.fitted && drawing.bodies.length > 0) {
+    const empty = drawing.bodies.length === 0 && drawing.sketches.length === 0;
+    if (empty) this.fitted = false;
+    if (!this.fitted && !empty) {
       this.fitted = true;
       this.fit();
     }
@@ -329,8 +341,30 @@ export class ViewScene {
     }
   }
 
+  private drawSketches({ sketches, hovered }: Drawing): void {
+    for (const lines of this.sketches.values()) {
+      this.scene.remove(lines);
+      lines.geometry.dispose();
+      lines.material.dispose();
+    }
+    this.sketches.clear();
+    for (const sketch of sketches) {
+      if (sketch.lines.length === 0) continue;
+      const geometry = new BufferGeometry();
+      geometry.setAttribute("position", new Float32BufferAttribute(sketch.lines, 3));
+      const lit = sketch.picked || hovered === sketch.id;
+      const lines = new LineSegments(
+        geometry,
+        new LineBasicMaterial({ color: lit ? this.colours.pick : this.colours.edge }),
+      );
+      this.sketches.set(sketch.id, lines);
+      this.scene.add(lines);
+    }
+  }
+
   private bounds(): Box3 {
     const box = new Box3();
+    for (const lines of this.sketches.values()) box.expandByObject(lines);
     for (const object of this.objects.values()) {
       object.mesh.geometry.computeBoundingBox();
       box.union(object.mesh.geometry.boundingBox!.clone().translate(object.group.position));

@@ -2,7 +2,7 @@
 import { Eye, EyeOff, Focus } from "lucide-react";
 import { useState } from "react";
 import { formatArea, formatVolume } from "@/core/units";
-import type { ItemView } from "@/engine/contract";
+import { type ItemView, isBodyView } from "@/engine/contract";
 import { IconButton } from "../controls/controls";
 import { Mark } from "../marks/marks";
 import { useJob, useWorkspace } from "../state/context";
@@ -36,7 +36,7 @@ export function Bench() {
 
 function BodyCard({ item }: { item: ItemView }) {
   const unit = useJob((state) => state.job.units);
-  const mesh = useWorkspace((state) => (item.kind === "workplane" ? undefined : state.meshes.get(item.meshId)));
+  const mesh = useWorkspace((state) => (isBodyView(item) ? state.meshes.get(item.meshId) : undefined));
   const hovered = useWorkspace((state) => state.hover?.id === item.id);
   const selected = useWorkspace((state) => state.selected === item.id);
   const hidden = useWorkspace((state) => (state.alone !== null ? state.alone !== item.id : state.hidden.has(item.id)));
@@ -46,14 +46,16 @@ function BodyCard({ item }: { item: ItemView }) {
   const { renameBody } = useActions();
   const { dark } = useTheme();
   const [renaming, setRenaming] = useState(false);
-  const open = item.kind !== "workplane" && !item.measures.closed;
-  const pinched = item.kind !== "workplane" && item.measures.pinches.length > 0;
+  const open = isBodyView(item) && !item.measures.closed;
+  const pinched = isBodyView(item) && item.measures.pinches.length > 0;
   const size =
     item.kind === "workplane"
       ? "endless"
-      : item.measures.volume !== null
-        ? formatVolume(item.measures.volume, unit)
-        : formatArea(item.measures.area, unit);
+      : item.kind === "sketch"
+        ? `${item.curves} curves, ${item.regions} regions`
+        : item.measures.volume !== null
+          ? formatVolume(item.measures.volume, unit)
+          : formatArea(item.measures.area, unit);
   return (
     <article
       aria-label={item.name}
@@ -69,9 +71,9 @@ function BodyCard({ item }: { item: ItemView }) {
         onClick={() => set({ selected: selected ? null : item.id, selectedFace: null })}
         className="self-start rounded"
       >
-        {item.kind === "workplane" ? (
+        {!isBodyView(item) ? (
           <span className="grid size-[44px] place-items-center rounded-sm bg-well">
-            <Mark name="workplane" width={26} height={26} />
+            <Mark name={item.kind} width={26} height={26} />
           </span>
         ) : (
           <Thumbnail mesh={mesh} colour={viewColours(dark).body} />
@@ -102,8 +104,8 @@ function BodyCard({ item }: { item: ItemView }) {
           className={`flex items-center gap-1 text-[13px] ${(open && item.kind === "solid") || pinched ? "text-bad" : "text-soft"}`}
         >
           <Mark name={item.kind} />
-          {item.kind === "workplane"
-            ? "workplane"
+          {!isBodyView(item)
+            ? item.kind
             : item.kind === "solid"
               ? open
                 ? "solid, not closed"

@@ -1,7 +1,7 @@
 "use client";
 import type { Vec3 } from "@/core/kernel";
 import { formatArea, formatLength, formatVolume, type LengthUnit } from "@/core/units";
-import type { BodyView } from "@/engine/contract";
+import { type BodyView, isBodyView } from "@/engine/contract";
 import { Button } from "../controls/controls";
 import { describeFace } from "../forms/item-fields";
 import { useJob, useWorkspace } from "../state/context";
@@ -14,7 +14,7 @@ export function CheckPanel() {
   const editing = useWorkspace((state) => state.editing);
   const set = useWorkspace((state) => state.set);
   const unit = useJob((state) => state.job.units);
-  const body = items?.find((item): item is BodyView => item.id === selected && item.kind !== "workplane");
+  const body = items?.find((item): item is BodyView => item.id === selected && isBodyView(item));
   if (editing || (stage !== "check" && !body)) return null;
   return (
     <section

@@ -3,6 +3,7 @@ import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { checkJob } from "@/core/job";
 import { formatLength, parseLength } from "@/core/units";
+import { isBodyView } from "@/engine/contract";
 import { Button, Choice } from "../controls/controls";
 import { download } from "../controls/download";
 import { ItemList } from "../forms/item-fields";
@@ -46,7 +47,7 @@ function ReleaseForm() {
     kind: "ready",
     message: "",
   });
-  const bodies = items.filter((item) => item.kind !== "workplane");
+  const bodies = items.filter(isBodyView);
   const usable = format === "stl" ? bodies.filter((item) => item.kind === "solid") : bodies;
   const chosen = usable.filter((item) => picked.includes(item.id)).map((item) => item.id);
   useEffect(() => setState({ kind: "ready", message: "" }), [format, picked, tolerance]);

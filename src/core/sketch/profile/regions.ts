@@ -32,6 +32,34 @@ export interface Profile {
 export function findProfile(curves: readonly Curve[]): Profile {
   const graph = divide(curves.filter(hasLength));
   const { kept, openEnds } = prune(graph);
+  return { graph, regions: regionsOf(graph, kept), openEnds };
+}
+
+/**
+ * Regions as one: where chosen regions share a boundary, it vanishes. Those that touch at most in a point stay apart.
+ */
+export function mergeRegions({ graph }: Profile, chosen: readonly Region[]): Region[] {
+  const uses = new Map<number, number>();
+  for (const region of chosen)
+    for (const { stretch } of [...region.outline, ...region.holes.flat()])
+      uses.set(stretch, (uses.get(stretch) ?? 0) + 1);
+  const kept = new Set([...uses].filter(([, count]) => count === 1).map(([stretch]) => stretch));
+  return regionsOf(graph, kept).filter((region) =>
+    chosen.some(
+      ({ inner }) => surrounds(region.outline, inner) && !region.holes.some((hole) => surrounds(hole, inner)),
+    ),
+  );
+}
+
+/** The regions that are filled when none are chosen: those with an even number of outlines round them. */
+export function filledRegions({ regions }: Profile): Region[] {
+  return regions.filter(
+    ({ inner, outline }) =>
+      regions.filter((other) => other.outline !== outline && surrounds(other.outline, inner)).length % 2 === 0,
+  );
+}
+
+function regionsOf(graph: Graph, kept: ReadonlySet<number>): Region[] {
   const loops = trace(graph, kept);
   const outlines = loops.filter((loop) => loop.area > 0);
   const outsides = loops.filter((loop) => loop.area < 0);
@@ -56,11 +84,7 @@ export function findProfile(curves: readonly Curve[]): Profile {
       key: keyOf(loop.parts),
     };
   });
-  return {
-    graph,
-    regions: regions.sort((a, b) => (a.key < b.key ? -1 : a.key > b.key ? 1 : b.area - a.area)),
-    openEnds,
-  };
+  return regions.sort((a, b) => (a.key < b.key ? -1 : a.key > b.key ? 1 : b.area - a.area));
 }
 
 const hasLength = (curve: Curve): boolean =>

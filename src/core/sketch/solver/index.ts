@@ -1,4 +1,4 @@
-import type { Dimension, Entity, Sketch } from "../entities";
+import { BUILT_IN, type Dimension, type Entity, type Sketch } from "../entities";
 import {
   arcEquations,
   CONSTRAINT_WORDS,
@@ -8,6 +8,7 @@ import {
   measuredSize,
 } from "./equations";
 import { type Freedom, freedom } from "./freedom";
+import { pointsOf, SketchFault } from "./geometry";
 import { type Layout, layOut, withValues } from "./layout";
 import { solve } from "./solve";
 
@@ -48,6 +49,7 @@ export interface Conflict {
  * @throws SketchFault where something names what is not there or does not fit its type.
  */
 export function solveSketch(sketch: Sketch, sizeOf: SizeOf): SketchState {
+  refuseLooseEnds(sketch);
   const layout = layOut(sketch);
   const equations = equationsOf(sketch, layout, sizeOf);
   const { x, residual } = solve(equations, layout.start);
@@ -67,6 +69,23 @@ export function solveSketch(sketch: Sketch, sizeOf: SizeOf): SketchState {
         .map((dimension) => [dimension.id, measuredSize(dimension, layout, x)]),
     ),
   };
+}
+
+/** Every curve has to stand on points that there are, and every id has to be there once. */
+function refuseLooseEnds({ entities, constraints, dimensions }: Sketch): void {
+  const seen = new Set<string>();
+  for (const { id } of [...entities, ...constraints, ...dimensions]) {
+    if (seen.has(id) || (BUILT_IN as readonly string[]).includes(id))
+      throw new SketchFault(`The id “${id}” is there twice. Give each its own.`);
+    seen.add(id);
+  }
+  const points = new Set(entities.filter(({ type }) => type === "point").map(({ id }) => id));
+  for (const entity of entities)
+    for (const point of pointsOf(entity))
+      if (point !== "origin" && !points.has(point))
+        throw new SketchFault(
+          `The ${entity.type} “${entity.id}” stands on “${point}”, which is no point of this sketch.`,
+        );
 }
 
 /** A sketch made ready to be dragged: what stays the same from one movement to the next is worked out once. */

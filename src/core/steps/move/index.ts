@@ -26,7 +26,7 @@ export const move = defineStep({
     stage: "shape",
   },
   fields: [
-    { key: "bodies", kind: "bodies", label: "Bodies", accepts: ["solid", "sheet", "workplane"], min: 1 },
+    { key: "bodies", kind: "bodies", label: "Bodies", accepts: ["solid", "sheet", "workplane", "sketch"], min: 1 },
     { key: "by", kind: "point", label: "Shift by" },
     { key: "turn", kind: "angle", label: "Turn by" },
     { key: "axis", kind: "choice", label: "Turn round", options: AXIS_OPTIONS },
@@ -57,14 +57,12 @@ export const move = defineStep({
         const faces = values.copy ? item.faces.map((name) => `${context.step}:copy:${name}`) : item.faces;
         return { ...item, id, hint, faces, shape: placed(item.shape, placement) };
       }
-      const turned = turnVector(sub(item.origin, placement.about), placement.axis, placement.angle);
-      return {
-        ...item,
-        id,
-        hint,
-        origin: add(add(turned, placement.about), placement.by),
-        normal: turnVector(item.normal, placement.axis, placement.angle),
-      };
+      const turn = (v: Vec3) => turnVector(v, placement.axis, placement.angle);
+      const place = (at: Vec3) => add(add(turn(sub(at, placement.about)), placement.about), placement.by);
+      if (item.kind === "workplane")
+        return { ...item, id, hint, origin: place(item.origin), normal: turn(item.normal) };
+      const { origin, normal, x } = item.frame;
+      return { ...item, id, hint, frame: { origin: place(origin), normal: turn(normal), x: turn(x) } };
     });
     return { made, used: values.copy ? [] : items.map((item) => item.id) };
   },

@@ -4,6 +4,7 @@ import {
   centre,
   diagonal,
   dot,
+  drawOutSheet,
   freeShape,
   KernelFault,
   looseBoxOf,
@@ -16,7 +17,7 @@ import {
   surfaceCentre,
   unionBox,
 } from "../../kernel";
-import { type Body, comparePlaces, faceRefSchema, type Item, isBody } from "../../naming";
+import { type Body, comparePlaces, faceRefSchema, type Item, isBody, type SketchItem } from "../../naming";
 import {
   type Division,
   divideAll,
@@ -35,8 +36,10 @@ import {
   settleFates,
   shortBy,
 } from "../../seam";
+import { profileOf } from "../../sketch";
 import { formatLength } from "../../units";
 import { itemRef } from "../common";
+import { faceNames } from "../extrude/faces";
 import { defineStep, type PieceReport, type StepContext, type StepOutcome } from "../step";
 
 const schema = z.object({
@@ -219,6 +222,11 @@ function knivesOf(values: Values, stock: Body[], context: StepContext, owned: Sh
   }
   const knives: Knife[] = items.map((item) => {
     if (isBody(item)) return { item, shape: item.shape, faces: item.faces };
+    if (item.kind === "sketch") {
+      const knife = sketchKnife(item, stock, context);
+      owned.push(knife.shape);
+      return knife;
+    }
     const box = stock
       .map((body) => looseBoxOf(body.shape))
       .filter((found) => found !== null)
@@ -238,6 +246,32 @@ function knivesOf(values: Values, stock: Body[], context: StepContext, owned: Sh
     knives.push({ item, shape: sheet.shape, faces: [name] });
   }
   return { knives, keepSide };
+}
+
+/** A sketch cuts as the sheet that its curves sweep square to its plane, past all the stock on both sides. */
+function sketchKnife(item: SketchItem, stock: readonly Body[], context: StepContext): Knife {
+  const profile = profileOf(item.entities);
+  if (profile.graph.stretches.length === 0)
+    fail("nothing-drawn", `${context.nameOf(item.id)} holds no curves, so it divides nothing. Draw a line in it.`, {
+      step: context.step,
+      bodies: [item.id],
+    });
+  const { origin, normal } = item.frame;
+  const heights = stock.flatMap(({ shape }) => {
+    const box = looseBoxOf(shape);
+    if (!box) return [];
+    const middle = dot(sub(centre(box), origin), normal);
+    return [middle - diagonal(box), middle + diagonal(box)];
+  });
+  const stretches = profile.graph.stretches.map(({ curve, ...rest }) => ({ ...rest, shape: curve.shape }));
+  const drawn = drawOutSheet(
+    item.frame,
+    profile.graph.places,
+    stretches,
+    Math.min(...heights) - 1,
+    Math.max(...heights) + 1,
+  );
+  return { item, shape: drawn.shape, faces: faceNames(item.id.split(":")[0]!, drawn, profile) };
 }
 
 /** A cutter that ends inside the stock, or reaches none of it, is an error that says by how much and offers the repair. */

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import type { Job } from "@/core/job";
+import { isBodyView } from "@/engine/contract";
 import { nodeEngines } from "@/engine/node/spawn";
 import { database } from "@/server/db/client";
 import { fileBytes } from "@/server/files/service";
@@ -32,7 +33,7 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
       part: part.name,
       steps: steps.map(({ id, type, state, error }) => ({ id, type, state, error: error ?? null })),
       bodies: items.flatMap((item) =>
-        item.kind === "workplane"
+        !isBodyView(item)
           ? []
           : [
               {

@@ -1,0 +1,127 @@
+import { z } from "zod";
+import { fail } from "../../errors";
+import { cross, dot, type PlaneFrame, scale, sub, subshapePlanes, unit, type Vec3 } from "../../kernel";
+import { faceRefSchema } from "../../naming";
+import { constraintSchema, dimensionSchema, entitySchema, SketchFault, solveSketch } from "../../sketch";
+import { itemRef } from "../common";
+import { defineStep, type StepContext } from "../step";
+
+const MOST = 5000;
+
+const schema = z.object({
+  on: z.enum(["xy", "yz", "zx", "face", "workplane"]).default("xy").describe("The plane that it is drawn in"),
+  face: z.array(faceRefSchema).max(1).default([]).describe("The planar face, when on is face"),
+  plane: z.array(itemRef).max(1).default([]).describe("The workplane, when on is workplane"),
+  entities: z.array(entitySchema).max(MOST).default([]).describe("What is drawn, where the solver last left it"),
+  constraints: z.array(constraintSchema).max(MOST).default([]),
+  dimensions: z.array(dimensionSchema).max(MOST).default([]),
+});
+type Values = z.infer<typeof schema>;
+
+const NORMALS: Record<"xy" | "yz" | "zx", Vec3> = { xy: [0, 0, 1], yz: [1, 0, 0], zx: [0, 1, 0] };
+
+/** A drawing in a plane: outlines for solids and sheets, and curves to cut with. */
+export const sketch = defineStep({
+  type: "sketch",
+  schema,
+  words: { label: "Sketch", line: "Outlines drawn in a plane, driven by dimensions", stage: "draw", offered: false },
+  fields: [
+    {
+      key: "on",
+      kind: "choice",
+      label: "Drawn on",
+      options: [
+        { value: "xy", label: "XY, level" },
+        { value: "yz", label: "YZ" },
+        { value: "zx", label: "ZX" },
+        { value: "face", label: "A flat face" },
+        { value: "workplane", label: "A workplane" },
+      ],
+    },
+    {
+      key: "face",
+      kind: "faces",
+      label: "Flat face",
+      accepts: "plane",
+      min: 1,
+      max: 1,
+      when: { key: "on", is: ["face"] },
+    },
+    {
+      key: "plane",
+      kind: "bodies",
+      label: "Workplane",
+      accepts: ["workplane"],
+      min: 1,
+      max: 1,
+      when: { key: "on", is: ["workplane"] },
+    },
+  ],
+  refs: (values) => [
+    ...(values.on === "face" ? values.face.map((ref) => ref.body) : []),
+    ...(values.on === "workplane" ? values.plane : []),
+  ],
+  resolved: ({ on, face, plane, ...drawing }) => ({
+    on,
+    face: on === "face" ? face : [],
+    plane: on === "workplane" ? plane : [],
+    ...drawing,
+  }),
+  evaluate(values, context) {
+    const { step } = context;
+    const frame = frameOf(values, context);
+    let state: ReturnType<typeof solveSketch>;
+    try {
+      state = solveSketch(values, (dimension) => Number(dimension.value));
+    } catch (cause) {
+      if (cause instanceof SketchFault) fail("sketch-fault", cause.message, { step });
+      throw cause;
+    }
+    const [first] = state.conflicts;
+    if (!state.met)
+      fail(
+        "sketch-conflict",
+        first
+          ? upper(first.message)
+          : "The sizes of this sketch cannot all be reached from where it stands. Change one, or drag it nearer.",
+        { step },
+      );
+    for (const conflict of state.conflicts)
+      context.warn({ code: "sketch-repeats", message: upper(conflict.message), step });
+    return {
+      made: [{ id: `${step}:sketch`, kind: "sketch", frame, entities: state.entities, hint: { text: "Sketch" } }],
+      used: [],
+    };
+  },
+});
+
+const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+function frameOf({ on, face, plane }: Values, context: StepContext): PlaneFrame {
+  const { step } = context;
+  if (on === "workplane") {
+    const [item] = context.items(plane);
+    if (item?.kind !== "workplane") fail("nothing-picked", "Pick the workplane to draw on.", { step });
+    return framed(item.origin, item.normal);
+  }
+  if (on === "face") {
+    const ref = face[0] ?? fail("nothing-picked", "Pick the flat face to draw on.", { step });
+    const { body, face: place } = context.face(ref);
+    const flat = subshapePlanes(body.shape)[place];
+    if (!flat) fail("not-flat", "The picked face is not flat. Pick a flat one.", { step, bodies: [body.id] });
+    return framed(flat.origin, flat.normal);
+  }
+  return framed([0, 0, 0], NORMALS[on]);
+}
+
+/**
+ * The plane's own axes: its origin is the point nearest to the model's, and Y goes up where the plane stands; X is the
+ * model's where it lies level. So a sketch on a face does not move when the face is cut differently.
+ */
+export function framed(at: Vec3, normal: Vec3): PlaneFrame {
+  const origin = scale(normal, dot(at, normal));
+  const level = Math.abs(normal[2]) > 0.9999;
+  const lead: Vec3 = level ? [1, 0, 0] : [0, 0, 1];
+  const square = unit(sub(lead, scale(normal, dot(lead, normal))));
+  return { origin, normal, x: level ? square : cross(square, normal) };
+}
