@@ -1,9 +1,9 @@
 import { fail, SeamError, type Trouble } from "../errors";
 import { hashValue } from "../hash";
-import type { Job, Part, Step } from "../job";
+import { type Job, type Part, type Step, scopeOf } from "../job";
 import { allEdgeFacts, edgeNeighbourhoods, freeShape, KernelFault, type Shape } from "../kernel";
 import { type Body, type Item, isBody, resolveCorner, resolveEdge, resolveFace } from "../naming";
-import { type FieldProblems, ParameterScope, type Scope } from "../params";
+import type { FieldProblems, Scope } from "../params";
 import { fieldLabel, type PieceReport, resolveStep, type StepContext, type StepOutcome, stepType } from "../steps";
 import type { ResultCache } from "./cache";
 import type { StepResult } from "./result";
@@ -87,7 +87,7 @@ class Run {
     private readonly part: Part,
     private readonly options: EvaluateOptions,
   ) {
-    this.scope = new ParameterScope(job.parameters, part.parameters);
+    this.scope = scopeOf(job, part);
   }
 
   all(): PartResult {
@@ -323,7 +323,7 @@ function refuseProblems(problems: FieldProblems, step: Step): void {
   const [first] = Object.entries(problems);
   if (!first) return;
   const [field, problem] = first;
-  fail("value", `${fieldLabel(step.type, field)}: ${problem.replace(/([^.?])$/, "$1.")}`, { step: step.id, field });
+  fail("value", `${fieldLabel(step, field)}: ${problem.replace(/([^.?])$/, "$1.")}`, { step: step.id, field });
 }
 
 function asTrouble(cause: unknown, step: Step): Trouble {

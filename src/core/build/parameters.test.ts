@@ -59,3 +59,30 @@ describe("steps driven by parameters", () => {
     expect(built.step("b").error!.message).toBe(message);
   });
 });
+
+test("named dimensions of a sketch drive later steps, and each other", () => {
+  const steps = [
+    {
+      id: "plate",
+      type: "sketch",
+      entities: [
+        { id: "p", type: "point", x: 0, y: 0 },
+        { id: "c", type: "circle", centre: "p", radius: 5 },
+        { id: "h", type: "circle", centre: "p", radius: 2 },
+      ],
+      dimensions: [
+        { id: "d1", type: "diameter", of: ["c"], name: "outer", value: "wide / 2" },
+        { id: "d2", type: "diameter", of: ["h"], name: "bore", value: "plate.outer - 20 mm" },
+      ],
+    },
+    { id: "e", type: "extrude", sketch: ["plate"], distance: "plate.bore / 4" },
+  ];
+  const built = build(jobOf(steps, { parameters: [parameter("wide", 100)] }));
+  expect(built.steps.map(({ state }) => state)).toEqual(["good", "good"]);
+  expect(volumeOfStep(built, "e")).toBeCloseTo(Math.PI * (625 - 225) * 7.5, 6);
+  const circular = structuredClone(steps);
+  circular[0]!.dimensions![0]!.value = "plate.bore * 2";
+  expect(build(jobOf(circular, { parameters: [parameter("wide", 100)] })).step("plate").error!.message).toContain(
+    "Dimension outer: plate.bore needs plate.outer needs plate.bore: a formula cannot need its own result.",
+  );
+});

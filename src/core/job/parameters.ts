@@ -1,5 +1,6 @@
 import { fail } from "../errors";
 import { formatMeasured, namesUsed, type Parameter, ParameterScope, renameIn } from "../params";
+import type { Dimension } from "../sketch";
 import { fieldLabel, mapStepFormulas, stepFormulas } from "../steps/values";
 import type { Job, Part } from "./document";
 
@@ -15,9 +16,25 @@ export function parametersOf(job: Job, owner: Owner): Parameter[] {
   return owner === "job" ? job.parameters : partOf(job, owner.part).parameters;
 }
 
-/** The names that formulas of a part can use. */
-export function scopeOf(job: Pick<Job, "parameters">, part: Pick<Part, "parameters"> | undefined): ParameterScope {
-  return new ParameterScope(job.parameters, part?.parameters ?? []);
+/** The names that formulas of a part can use: the job's and its own parameters, and named dimensions of its sketches. */
+export function scopeOf(
+  job: Pick<Job, "parameters">,
+  part: { parameters: Part["parameters"]; steps?: Part["steps"] } | undefined,
+): ParameterScope {
+  return new ParameterScope(job.parameters, [
+    ...(part?.parameters ?? []),
+    ...(part?.steps ?? []).flatMap(dimensionsOf),
+  ]);
+}
+
+/** A sketch's dimension is called by the sketch's id and its own name: `plate.width`. */
+function dimensionsOf(step: Part["steps"][number]): Parameter[] {
+  if (step.type !== "sketch") return [];
+  return (step.dimensions as Dimension[]).flatMap(({ name, type, value, measured }) =>
+    name && !measured
+      ? [{ name: `${step.id}.${name}`, unit: type === "angle" ? "deg" : "mm", formula: value, note: "" }]
+      : [],
+  );
 }
 
 /** Everything that uses a parameter: other parameters, and number fields of steps. */
@@ -40,7 +57,7 @@ export function usesOf(job: Job, owner: Owner, name: string): Use[] {
     for (const step of part.steps)
       for (const { path, formula } of stepFormulas(step))
         if (namesUsed(formula).includes(name))
-          uses.push({ kind: "field", part: part.id, step: step.id, path, label: fieldLabel(step.type, path) });
+          uses.push({ kind: "field", part: part.id, step: step.id, path, label: fieldLabel(step, path) });
   }
   return uses;
 }

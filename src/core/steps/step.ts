@@ -25,6 +25,7 @@ export type Field = { key: string; label: string; help?: string; when?: FieldCon
   | { kind: "faces"; accepts: "any" | "plane" | "cylinder"; min: number; max?: number }
   | { kind: "edges"; accepts: "any" | "line"; min: number; max?: number }
   | { kind: "corners"; min: number; max?: number }
+  | { kind: "sketch" }
   | { kind: "cutters" }
   | { kind: "fates" }
 );

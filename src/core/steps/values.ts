@@ -1,4 +1,5 @@
 import { type FieldProblems, formulasIn, mapFormulas, resolveQuantities, type Scope } from "../params";
+import type { Dimension } from "../sketch";
 import { stepType } from "./registry";
 
 /** A step as a document holds it. */
@@ -24,10 +25,14 @@ export function mapStepFormulas<T extends StepLike>(step: T, change: (formula: s
   return type ? mapFormulas(type.schema, step, change) : step;
 }
 
-/** What a form calls the field at a path: `Size X` for `size.0`. */
-export function fieldLabel(stepTypeName: string, path: string): string {
+/** What a form calls the field at a path: `Size X` for `size.0`, `Dimension width` for a sketch's own. */
+export function fieldLabel(step: StepLike, path: string): string {
   const [key, part] = path.split(".");
-  const field = stepType(stepTypeName)?.fields.find((candidate) => candidate.key === key);
+  if (step.type === "sketch" && key === "dimensions") {
+    const { name, id } = (step.dimensions as Dimension[])[Number(part)]!;
+    return `Dimension ${name ?? id}`;
+  }
+  const field = stepType(step.type)?.fields.find((candidate) => candidate.key === key);
   if (!field) return path;
   if (field.kind !== "point" || part === undefined) return field.label;
   return `${field.label} ${(field.labels ?? ["X", "Y", "Z"])[Number(part)]}`;

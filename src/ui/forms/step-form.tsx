@@ -10,6 +10,7 @@ import { FileField } from "./file-field";
 import { BodiesField, CuttersField, FacesField } from "./item-fields";
 import { CornersField, EdgesField } from "./part-fields";
 import { QuantityInput } from "./quantity-input";
+import { SketchField } from "./sketch-field";
 
 /** The form of the open step, drawn from the fields that its type declares. */
 export function StepForm() {
@@ -94,6 +95,8 @@ function FormField({ field, values, problems, onChange }: FieldProps) {
       return <EdgesField field={field} value={value as EdgeRef[]} onChange={set} />;
     case "corners":
       return <CornersField field={field} value={value as CornerRef[]} onChange={set} />;
+    case "sketch":
+      return <SketchField values={values} problems={problems} onChange={onChange} />;
     case "cutters":
       return (
         <CuttersField

@@ -219,7 +219,7 @@ function Row({
     const trial =
       owner === "job"
         ? scopeOf({ parameters: changed(job.parameters) }, part)
-        : scopeOf(job, { parameters: changed(part.parameters) });
+        : scopeOf(job, { ...part, parameters: changed(part.parameters) });
     const outcome = trial.outcome(name, owner === "job" ? 0 : 1);
     if (outcome && !outcome.ok) return outcome.message;
     edit(`Change ${name}`, (draft) => setParameter(draft, owner, name, values));

@@ -36,8 +36,13 @@ export function useWorkspace<T>(select: (state: WorkspaceStore) => T): T {
 /** The names that formulas of the shown part can use. */
 export function useScope(): ParameterScope {
   const ofJob = useJob((state) => state.job.parameters);
-  const ofPart = usePart().parameters;
-  return useMemo(() => scopeOf({ parameters: ofJob }, { parameters: ofPart }), [ofJob, ofPart]);
+  const part = usePart();
+  const editing = useWorkspace((state) => state.editing);
+  return useMemo(() => {
+    // What is being typed counts already: a dimension may name another of the same sketch.
+    const steps = part.steps.map((step) => (step.id === editing?.step.id ? editing.step : step));
+    return scopeOf({ parameters: ofJob }, { ...part, steps });
+  }, [ofJob, part, editing]);
 }
 
 export function usePart() {

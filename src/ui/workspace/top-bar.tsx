@@ -17,7 +17,7 @@ export function TopBar({ stop }: { stop(): void }) {
   const { undo, redo, edit } = useJob((state) => state);
   const theme = useTheme();
   return (
-    <header className="flex h-12 items-center gap-2 border-b border-line bg-sheet px-3">
+    <header className="flex h-12 shrink-0 items-center gap-2 border-b border-line bg-sheet px-3">
       <Link href="/" className="rounded px-1.5 py-1 text-soft hover:bg-well hover:text-ink">
         Jobs
       </Link>

@@ -1,4 +1,5 @@
 import type { Constraint, Dimension, Entity, EntityType } from "../entities";
+import type { Contacts } from "./contacts";
 import {
   atan2,
   cross,
@@ -30,7 +31,7 @@ export interface Equations {
 const ROUND: readonly EntityType[] = ["circle", "arc"];
 
 /** The equations of a constraint, its branch (which side, in or out) settled by where things stand at the start. */
-export function constraintEquations(constraint: Constraint, layout: Layout): Equations {
+export function constraintEquations(constraint: Constraint, layout: Layout, contacts: Contacts): Equations {
   const { of, type } = constraint;
   const { kinds, local } = lookAt(of, layout);
   const wrong = (): never => {
@@ -85,10 +86,28 @@ export function constraintEquations(constraint: Constraint, layout: Layout): Equ
     case "tangent": {
       if (is("line", ROUND) || is(ROUND, "line")) {
         const [line, round] = kinds[0] === "line" ? [a, b] : [b, a];
+        const contact = contacts.between(line, round);
+        if (contact !== null) {
+          local.include(contact);
+          // Where they meet, the line is square to the radius.
+          return make((g) => {
+            const along = g.direction(line);
+            return [over(dot(pairMinus(g.point(contact), g.centre(round)), along), size(along))];
+          });
+        }
         const side = awayFromLine(start, start.centre(round), line).v < 0 ? -1 : 1;
         return make((g) => [minus(scaled(awayFromLine(g, g.centre(round), line), side), g.radius(round))]);
       }
       if (is(ROUND, ROUND)) {
+        const contact = contacts.between(a, b);
+        if (contact !== null) {
+          local.include(contact);
+          // Where they meet, both centres lie on one line with the place.
+          return make((g) => {
+            const [p, q] = [pairMinus(g.centre(a), g.point(contact)), pairMinus(g.centre(b), g.point(contact))];
+            return [slant(g, p, q, cross)];
+          });
+        }
         const inside = constraint.inside ?? startsInside(start, a, b);
         return make((g) => {
           const apart = size(pairMinus(g.centre(a), g.centre(b)));

@@ -1,4 +1,5 @@
 import { BUILT_IN, type Dimension, type Entity, type Sketch } from "../entities";
+import { Contacts } from "./contacts";
 import {
   arcEquations,
   CONSTRAINT_WORDS,
@@ -132,10 +133,11 @@ export class Drag {
 }
 
 function equationsOf(sketch: Sketch, layout: Layout, sizeOf: SizeOf): Equations[] {
+  const contacts = new Contacts(sketch);
   // In order of their ids: the order in which a sketch lists them must not even change the rounding.
   return [
     ...sketch.entities.flatMap((entity) => (entity.type === "arc" ? [arcEquations(entity, layout)] : [])),
-    ...sketch.constraints.map((constraint) => constraintEquations(constraint, layout)),
+    ...sketch.constraints.map((constraint) => constraintEquations(constraint, layout, contacts)),
     ...sketch.dimensions
       .filter((dimension) => !dimension.measured)
       .map((dimension) => dimensionEquations(dimension, sizeOf(dimension), layout)),

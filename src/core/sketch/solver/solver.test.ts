@@ -555,6 +555,41 @@ describe("said twice, or against itself", () => {
   });
 });
 
+describe("tangents where curves meet", () => {
+  // There the distance to the line has no slope along it: said that way, the tangent would seem to be said twice.
+  test("a slot that stands exactly where it should: every way to move is held, nothing is said twice", () => {
+    const state = solved(Object.assign(slot(), { entities: solved(slot()).entities }));
+    expect(state).toMatchObject({ degrees: 0, conflicts: [], met: true });
+  });
+
+  test("ends held together, and an end held on the other curve", () => {
+    const d = new Draft();
+    d.line("l", [0, 5], [20, 5]);
+    d.arc("a", [20, 0], [20, -5], [20, 5]);
+    d.holds("coincident", "l_b", "a_b");
+    d.holds("tangent", "l", "a");
+    const free = solved(d);
+    expect(free).toMatchObject({ degrees: 9 - 2 - 1, conflicts: [], met: true });
+    const on = new Draft();
+    on.circle("k", [0, 0], 5);
+    on.line("m", [0, 5], [30, 5]);
+    on.holds("on", "m_a", "k");
+    on.holds("tangent", "m", "k");
+    expect(solved(on)).toMatchObject({ degrees: 7 - 2, conflicts: [], met: true });
+  });
+
+  test("two arcs that run on into each other", () => {
+    const d = new Draft();
+    d.arc("a", [0, 0], [10, 0], [0, 10]);
+    d.arc("b", [0, 14.5], "a_b", [-4, 15]);
+    d.holds("tangent", "a", "b");
+    const state = solved(d);
+    expect(state).toMatchObject({ conflicts: [], met: true });
+    const [p, q, end] = [state.at("a_c"), state.at("b_c"), state.at("a_b")];
+    expect((p[0] - end[0]) * (q[1] - end[1]) - (p[1] - end[1]) * (q[0] - end[0])).toBeCloseTo(0, 8);
+  });
+});
+
 describe("order does not matter", () => {
   test("the same drawing from the same parts in any order", () => {
     const whole = slot();

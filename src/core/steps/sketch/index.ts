@@ -56,6 +56,7 @@ export const sketch = defineStep({
       max: 1,
       when: { key: "on", is: ["workplane"] },
     },
+    { key: "dimensions", kind: "sketch", label: "Dimensions" },
   ],
   refs: (values) => [
     ...(values.on === "face" ? values.face.map((ref) => ref.body) : []),

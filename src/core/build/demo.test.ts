@@ -1,0 +1,59 @@
+import { readFileSync } from "node:fs";
+import path from "node:path";
+import { beforeAll, describe, expect, test } from "vitest";
+import { parseJob } from "../job";
+import { loadNodeKernel } from "../kernel/node";
+import { build } from "../testing/harness";
+
+beforeAll(loadNodeKernel);
+
+const folder = path.join(process.cwd(), "demo");
+const job = () => parseJob(readFileSync(path.join(folder, "star-pier.json"), "utf8"));
+
+/** A part of the demo job, with the job's parameters, some of them changed. */
+function partOf(id: string, changed: Record<string, number> = {}) {
+  const document = job();
+  for (const parameter of document.parameters) parameter.formula = changed[parameter.name] ?? parameter.formula;
+  document.parts = document.parts.filter((part) => part.id === id);
+  return build(document, { file: () => new Uint8Array(readFileSync(path.join(folder, "foot-pad.step"))) });
+}
+
+const slotArea = (length: number, width: number) => (length - width) * width + (Math.PI * width * width) / 4;
+
+describe("the demo job", () => {
+  test("every part builds without a warning", () => {
+    for (const { id } of job().parts) expect(partOf(id).steps.map(({ state }) => state)).not.toContain("failed");
+    for (const id of ["top-plate", "tray"])
+      expect(new Set(partOf(id).steps.map(({ state }) => state))).toEqual(new Set(["good"]));
+  });
+
+  test.each([150, 180, 270])("the top plate of width %d, by closed form", (plateWidth) => {
+    const built = partOf("top-plate", { plateWidth, slotLength: 1 });
+    const area =
+      plateWidth * ((plateWidth * 2) / 3) - (4 - Math.PI) * 256 - slotArea(25.4, 10) - (Math.PI / 4) * 39.6875 ** 2;
+    expect(built.reports[0]).toMatchObject({ name: "Top plate", genus: 2, valid: true });
+    expect(built.reports[0]!.volume).toBeCloseTo(area * 8, 4);
+  });
+
+  test("one cable slot goes through plate and tray at the same place", () => {
+    const centreOf = (id: string, step: string) => {
+      const built = partOf(id);
+      const sketch = built.bench.find(({ item }) => item.id === `${step}:sketch`)!.item;
+      if (sketch.kind !== "sketch") throw new Error("no sketch");
+      const at = (point: string) => {
+        const found = sketch.entities.find((entity) => entity.id === point)!;
+        return found.type === "point" ? [found.x, found.y] : [];
+      };
+      return [at("slotA"), at("slotB")].flat().map((value) => Math.round(value! * 1e6) / 1e6);
+    };
+    expect(centreOf("tray", "cable")).toEqual(centreOf("top-plate", "outline"));
+  });
+
+  test("the tray, by closed form", () => {
+    const wall = 2.4;
+    const [w, d] = [148, 104];
+    const volume = w * d * (34 + wall) - (w - 2 * wall) * (d - 2 * wall) * 34 - slotArea(44.45, 10) * wall;
+    expect(partOf("tray").reports[0]!.volume).toBeCloseTo(volume, 4);
+    expect(partOf("tray").reports[0]).toMatchObject({ genus: 1, valid: true, closed: true });
+  });
+});

@@ -1,0 +1,57 @@
+"use client";
+import type { Quantity } from "@/core/params";
+import type { Constraint, Dimension, DimensionType, Entity } from "@/core/sketch";
+import { useJob } from "../state/context";
+import type { Problems } from "../state/draft";
+import { QuantityInput } from "./quantity-input";
+
+const WORDS: Record<DimensionType, string> = {
+  distance: "Distance",
+  across: "Across",
+  upright: "Upright",
+  radius: "Radius",
+  diameter: "Diameter",
+  angle: "Angle",
+};
+
+/** The sizes that drive a sketch, each a number or a formula. */
+export function SketchField({
+  values,
+  problems,
+  onChange,
+}: {
+  values: Record<string, unknown>;
+  problems: Problems;
+  onChange(values: Record<string, unknown>): void;
+}) {
+  const unit = useJob((state) => state.job.units);
+  const dimensions = values.dimensions as Dimension[];
+  const entities = values.entities as Entity[];
+  const curves = entities.filter(({ type }) => type !== "point").length;
+  return (
+    <fieldset aria-label="Dimensions" className="min-w-0">
+      <p className="mb-1 text-[13px] text-soft">
+        Dimensions <span className="num">({dimensions.length})</span>, driving <span className="num">{curves}</span>{" "}
+        curves under <span className="num">{(values.constraints as Constraint[]).length}</span> constraints
+      </p>
+      {dimensions.length === 0 ? <p className="text-[13px] text-soft">None drive this sketch.</p> : null}
+      <div className="flex flex-col gap-2">
+        {dimensions.map((dimension, place) =>
+          dimension.measured ? null : (
+            <QuantityInput
+              key={dimension.id}
+              label={`${dimension.name ?? dimension.id}: ${WORDS[dimension.type].toLowerCase()} of ${dimension.of.join(", ")}`}
+              kind={dimension.type === "angle" ? "angle" : "length"}
+              unit={unit}
+              value={dimension.value}
+              problem={problems[`dimensions.${place}.value`]}
+              onChange={(value: Quantity) =>
+                onChange({ dimensions: dimensions.map((other, i) => (i === place ? { ...other, value } : other)) })
+              }
+            />
+          ),
+        )}
+      </div>
+    </fieldset>
+  );
+}
