@@ -2,7 +2,7 @@ import type { StepReport } from "@/core/build";
 import type { Measures } from "@/core/check";
 import type { Inspection } from "@/core/exchange";
 import type { Job } from "@/core/job";
-import type { EdgeFacts, FaceFacts, Mesh, Vec3 } from "@/core/kernel";
+import type { EdgeFacts, FaceFacts, Mesh, PlaneFrame, Vec3 } from "@/core/kernel";
 import type { Piece, PresetFate, Side } from "@/core/seam";
 
 /** What the core's host is asked for. Plain values both ways: the contract crosses threads. */
@@ -68,6 +68,7 @@ export interface SketchView {
   id: string;
   name: string;
   step: string;
+  frame: PlaneFrame;
   /** Its curves as segments in space, xyz pairs: within a hundredth of what can be seen. */
   lines: number[];
   curves: number;

@@ -229,7 +229,7 @@ function sketchView({ kind, id, frame, entities }: SketchItem, name: string, ste
       (ends) => ends.flatMap((end) => [...inSpace(frame, end)]),
     ),
   );
-  return { kind, id, name, step, lines, curves: curves.length, regions: profileOf(entities).regions.length };
+  return { kind, id, name, step, frame, lines, curves: curves.length, regions: profileOf(entities).regions.length };
 }
 
 type PartsView = Pick<BodyView, "faces" | "edges" | "corners">;

@@ -1,5 +1,6 @@
 /** Drawings in a plane: what is drawn, what holds between it, and the regions that it encloses. */
-export { type Curve, type CurveShape, curvesOf, pointAt, type Vec2 } from "./curves";
+export { type Curve, type CurveShape, curvesOf, distance2, pointAt, type Vec2 } from "./curves";
+export { fittingConstraints, fittingDimensions, freshId, type Place, placeOf, SketchEdit } from "./edit";
 export * from "./entities";
 export { profileOf } from "./item";
 export { divide, type Graph, type Stretch } from "./profile/graph";
@@ -13,4 +14,4 @@ export {
   type Region,
   surrounds,
 } from "./profile/regions";
-export { type Conflict, Drag, SketchFault, type SketchState, solveSketch } from "./solver";
+export { type Conflict, Drag, SketchFault, type SketchState, sizeNow, solveSketch } from "./solver";

@@ -37,8 +37,6 @@ export interface StepWords {
   line: string;
   /** The group it stands in on its stage. */
   stage: Stage;
-  /** False for a step that is only made in job files so far. */
-  offered?: false;
 }
 
 /** What a step may ask for while it is evaluated. */

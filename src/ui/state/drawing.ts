@@ -44,9 +44,12 @@ export function drawingOf(state: State, dark: boolean): Drawing {
     if (state.alone !== null ? state.alone !== item.id : state.hidden.has(item.id)) continue;
     if (item.kind === "workplane")
       planes.push({ id: item.id, origin: item.origin, normal: item.normal, picked: picked.has(item.id) });
-    else if (item.kind === "sketch")
+    else if (item.kind === "sketch") {
+      // The open one is drawn over the view, where it follows the pointer.
+      if (state.editing?.step.type === "sketch" && state.editing.step.id === item.step && state.picking === null)
+        continue;
       sketches.push({ id: item.id, lines: item.lines, picked: picked.has(item.id) || picked.has(item.step) });
-    else {
+    } else {
       const mesh = state.meshes.get(item.meshId);
       if (mesh) bodies.push(drawBody(item, mesh, state, picked, trouble));
     }
@@ -123,6 +126,7 @@ function drawBody(
 ): DrawnBody {
   const { editing } = state;
   const cutters = editing?.step.type === "seam" ? (editing.step.cutters as string[]) : [];
+  const isBehind = editing?.step.type === "sketch" && state.picking === null;
   const isCutter = item.kind === "sheet" || cutters.includes(item.id) || cutters.includes(item.step);
   const refs = editing
     ? shownFields(editing.step).flatMap(({ key }) => {
@@ -139,8 +143,8 @@ function drawBody(
   return {
     id: item.id,
     mesh,
-    // A solid in trouble is seen through, so that the place of the trouble shows.
-    look: isCutter ? "cutter" : trouble ? "ghost" : "body",
+    // A solid in trouble is seen through, so that the place of the trouble shows; so is what lies behind a drawing.
+    look: isCutter ? "cutter" : trouble || isBehind ? "ghost" : "body",
     colour: null,
     solid: item.measures.closed,
     faces: faces.filter((face) => face >= 0),

@@ -121,6 +121,7 @@ export class ViewScene {
   private readonly light = new DirectionalLight(0xffffff, 2.1);
   private readonly clip = new Plane();
   private readonly marker: Group;
+  private readonly listeners = new Set<() => void>();
   private drawing: Drawing | null = null;
   private colours: ViewColours = viewColours(false);
   private pending = false;
@@ -388,7 +389,12 @@ export class ViewScene {
   }
 
   look(view: StandardView): void {
-    const direction = new Vector3(...STANDARD_VIEWS[view]).normalize();
+    this.lookFrom(STANDARD_VIEWS[view]);
+  }
+
+  /** Looks at the model from a direction; square at a plane from its normal. */
+  lookFrom(from: readonly [number, number, number]): void {
+    const direction = new Vector3(...from).normalize();
     // Straight up or down has no "up" of its own: lean by a hair, so that north is up.
     if (Math.abs(direction.z) > 0.999) direction.y -= 1e-4;
     this.camera.position.copy(this.controls.target).addScaledVector(direction, 500);
@@ -469,6 +475,29 @@ export class ViewScene {
     return { x: ((v.x + 1) / 2) * this.size.width, y: ((1 - v.y) / 2) * this.size.height };
   }
 
+  /** Zooms as if the wheel had turned over the view itself: for what lies over it. */
+  wheel(event: WheelEvent): void {
+    const { deltaX, deltaY, deltaMode, clientX, clientY, ctrlKey } = event;
+    this.canvas.dispatchEvent(
+      new WheelEvent("wheel", {
+        deltaX,
+        deltaY,
+        deltaMode,
+        clientX,
+        clientY,
+        ctrlKey,
+        bubbles: true,
+        cancelable: true,
+      }),
+    );
+  }
+
+  /** Calls back whenever the view was drawn anew; returns how to stop that. */
+  onView(listener: () => void): () => void {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  }
+
   private render(): void {
     if (this.pending) return;
     this.pending = true;
@@ -484,6 +513,7 @@ export class ViewScene {
       this.marker.scale.setScalar(9 / this.camera.zoom);
       this.marker.quaternion.copy(this.camera.quaternion);
       this.renderer.render(this.scene, this.camera);
+      for (const listener of this.listeners) listener();
       this.canvas.dataset.frames = String(Number(this.canvas.dataset.frames ?? 0) + 1);
     });
   }

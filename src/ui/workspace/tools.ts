@@ -1,5 +1,5 @@
 import type { PRESETS } from "@/core/seam";
-import { STAGES, STEP_TYPES, type Stage, type StepWords } from "@/core/steps";
+import { STAGES, STEP_TYPES, type Stage } from "@/core/steps";
 
 /** Something a stage offers: a step to add, with values to begin with. */
 export interface Tool {
@@ -39,15 +39,13 @@ function toolsOf(stage: Stage): Tool[] {
       type: "seam",
       values: { preset },
     }));
-  return STEP_TYPES.filter((step) => step.words.stage === stage && (step.words as StepWords).offered !== false).map(
-    (step) => ({
-      id: step.type,
-      label: step.words.label,
-      line: step.words.line,
-      type: step.type,
-      values: {},
-    }),
-  );
+  return STEP_TYPES.filter((step) => step.words.stage === stage).map((step) => ({
+    id: step.type,
+    label: step.words.label,
+    line: step.words.line,
+    type: step.type,
+    values: {},
+  }));
 }
 
 /** The stages in the order of the work, those without tools left out. Check and Release open panels of their own. */

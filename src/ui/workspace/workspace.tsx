@@ -6,6 +6,7 @@ import type { JobState } from "@/core/job";
 import { startBrowserEngines } from "@/engine/browser/spawn";
 import type { EngineHost } from "@/engine/host";
 import { ParameterTable } from "../params/parameter-table";
+import { SketchOverlay } from "../sketch/overlay";
 import { StoresProvider, useJob, useStores, useWorkspace } from "../state/context";
 import { shownPieces } from "../state/drawing";
 import { createJobStore } from "../state/job-store";
@@ -77,6 +78,7 @@ function Bays() {
             <div className="absolute inset-0">
               <Viewport onScene={takeScene} />
             </div>
+            <SketchOverlay scene={scene} />
             <ViewBar scene={scene} />
             <CheckPanel />
           </div>

@@ -72,6 +72,12 @@ export function solveSketch(sketch: Sketch, sizeOf: SizeOf): SketchState {
   };
 }
 
+/** The size that a dimension would have as things stand, mm or degrees. @throws SketchFault */
+export function sizeNow(sketch: Sketch, dimension: Dimension): number {
+  const layout = layOut(sketch);
+  return measuredSize(dimension, layout, layout.start);
+}
+
 /** Every curve has to stand on points that there are, and every id has to be there once. */
 function refuseLooseEnds({ entities, constraints, dimensions }: Sketch): void {
   const seen = new Set<string>();

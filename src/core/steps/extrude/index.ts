@@ -36,7 +36,6 @@ export const extrude = defineStep({
     label: "Extrude",
     line: "A sketch drawn out square to its plane: a solid, a sheet, or a cut",
     stage: "shape",
-    offered: false,
   },
   fields: [
     { key: "sketch", kind: "bodies", label: "Sketch", accepts: ["sketch"], min: 1, max: 1 },

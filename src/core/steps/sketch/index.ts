@@ -24,7 +24,7 @@ const NORMALS: Record<"xy" | "yz" | "zx", Vec3> = { xy: [0, 0, 1], yz: [1, 0, 0]
 export const sketch = defineStep({
   type: "sketch",
   schema,
-  words: { label: "Sketch", line: "Outlines drawn in a plane, driven by dimensions", stage: "draw", offered: false },
+  words: { label: "Sketch", line: "Outlines drawn in a plane, driven by dimensions", stage: "draw" },
   fields: [
     {
       key: "on",

@@ -1,0 +1,100 @@
+"use client";
+import { useMemo, useRef } from "react";
+import type { PlaneFrame } from "@/core/kernel";
+import { FormulaError, quantityValue } from "@/core/params";
+import {
+  type Dimension,
+  distance2,
+  type Entity,
+  placeOf,
+  type Sketch,
+  SketchFault,
+  type SketchState,
+  sizeNow,
+  solveSketch,
+} from "@/core/sketch";
+import { useScope, useWorkspace } from "../state/context";
+
+export interface OpenSketch {
+  /** Where its plane lies; known once it has been built. */
+  frame: PlaneFrame | null;
+  sketch: Sketch;
+  state: SketchState | null;
+  fault: string | null;
+  sizeOf(dimension: Dimension): number;
+  /** The size that a dimension has as things stand, to four decimals. */
+  sizeNow(dimension: Dimension): number;
+  /** Puts a changed drawing in; what does not hold together is refused with a sentence. */
+  put(next: Sketch): string | null;
+}
+
+/** The sketch that is open in the build sheet, solved here and now, so that drawing does not wait for the engine. */
+export function useSketch(): OpenSketch | null {
+  const editing = useWorkspace((state) => state.editing);
+  const setDraft = useWorkspace((state) => state.setDraft);
+  const frame = useFrame();
+  const scope = useScope();
+  const step = editing?.step.type === "sketch" ? editing.step : null;
+  return useMemo(() => {
+    if (!step) return null;
+    const sketch = { entities: step.entities, constraints: step.constraints, dimensions: step.dimensions } as Sketch;
+    const sizeOf = (dimension: Dimension): number => {
+      try {
+        return quantityValue(dimension.value, dimension.type === "angle" ? "angle" : "length", scope);
+      } catch (cause) {
+        if (cause instanceof FormulaError) throw new SketchFault(cause.message);
+        throw cause;
+      }
+    };
+    const solved = attempt(sketch, sizeOf);
+    return {
+      frame,
+      sketch,
+      ...solved,
+      sizeOf,
+      sizeNow: (dimension) =>
+        Math.round(sizeNow({ ...sketch, entities: solved.state?.entities ?? sketch.entities }, dimension) * 1e4) / 1e4,
+      put(next) {
+        const { state, fault } = attempt(next, sizeOf);
+        if (!state) return fault;
+        if (!state.met) return state.conflicts[0]?.message ?? "That cannot be reached from where the drawing stands.";
+        const collapsed = collapsedLine(state.entities);
+        if (collapsed) return `That would leave ${collapsed} without length.`;
+        setDraft({ entities: state.entities, constraints: next.constraints, dimensions: next.dimensions });
+        return null;
+      },
+    };
+  }, [step, frame, scope, setDraft]);
+}
+
+/** A line that the solver could only satisfy by letting its ends meet. */
+function collapsedLine(entities: readonly Entity[]): string | null {
+  const flat = entities.find(
+    (entity) =>
+      entity.type === "line" &&
+      distance2(placeOf({ entities: [...entities] }, entity.from), placeOf({ entities: [...entities] }, entity.to)) <
+        1e-6,
+  );
+  return flat?.id ?? null;
+}
+
+function attempt(sketch: Sketch, sizeOf: (dimension: Dimension) => number) {
+  try {
+    return { state: solveSketch(sketch, sizeOf), fault: null };
+  } catch (cause) {
+    if (cause instanceof SketchFault) return { state: null, fault: cause.message };
+    throw cause;
+  }
+}
+
+/** The plane of the open sketch; the last one known while it cannot be built. */
+function useFrame(): PlaneFrame | null {
+  const last = useRef<{ step: string; frame: PlaneFrame } | null>(null);
+  const id = useWorkspace((state) => state.editing?.step.id);
+  const frame = useWorkspace((state) => {
+    const item = state.evaluation?.items.find((entry) => entry.kind === "sketch" && entry.step === id);
+    return item?.kind === "sketch" ? item.frame : null;
+  });
+  if (id && frame) last.current = { step: id, frame };
+  return last.current && last.current.step === id ? last.current.frame : null;
+}
