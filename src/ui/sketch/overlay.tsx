@@ -196,11 +196,14 @@ function usePlaneMap(scene: ViewScene | null, frame: Parameters<typeof planeMap>
   return scene && frame ? planeMap(scene, frame) : null;
 }
 
-/** Turns the view square to the plane when a sketch is opened, or its plane turns. */
+/** Turns the view square to the plane while a sketch is open, and back afterwards. */
 function useSquareLook(scene: ViewScene | null, frame: { normal: readonly [number, number, number] } | null): void {
   const normal = frame?.normal.map((value) => value.toFixed(6)).join();
   useEffect(() => {
-    if (scene && frame) scene.lookFrom(frame.normal);
+    if (!scene || !frame) return;
+    const before = scene.direction();
+    scene.lookFrom(frame.normal);
+    return () => scene.lookFrom(before);
   }, [scene, normal]);
 }
 

@@ -392,6 +392,12 @@ export class ViewScene {
     this.lookFrom(STANDARD_VIEWS[view]);
   }
 
+  /** From where the view looks at the model: a direction. */
+  direction(): [number, number, number] {
+    const { x, y, z } = this.camera.position.clone().sub(this.controls.target).normalize();
+    return [x, y, z];
+  }
+
   /** Looks at the model from a direction; square at a plane from its normal. */
   lookFrom(from: readonly [number, number, number]): void {
     const direction = new Vector3(...from).normalize();
