@@ -21,7 +21,7 @@ test("draw, constrain, dimension by formula, extrude, go back, change, see it fo
 
   await tool(page, "Draw", "Sketch");
   await built(page);
-  await expect(bar(page)).toContainText("nothing can move");
+  await expect(bar(page)).toContainText("nothing drawn yet");
 
   // A rectangle by clicks, from the origin; its size by formulas.
   await use(page, "Rectangle");
@@ -45,6 +45,10 @@ test("draw, constrain, dimension by formula, extrude, go back, change, see it fo
   await bar(page).getByRole("button", { name: "Draw it" }).click();
   await expect(bar(page)).toContainText("can still move 2 ways");
   await use(page, "Pick and drag");
+  // Without the pointer: the circle from the list, with what holds it.
+  await open(page).getByText("Pick parts from a list").click();
+  await open(page).getByRole("checkbox", { name: "circle c1" }).click();
+  await expect(bar(page).getByRole("button", { name: "Let go of Diameter d3" })).toBeVisible();
   await addStep(page);
   await expect(bodyCard(page, "Sketch")).toContainText("5 curves, 2 regions");
 
@@ -100,6 +104,10 @@ test("lines level and upright as shown before the click; dragging; what would co
   await entity(page, "l1").locator("path").last().click({ force: true });
   await bar(page).getByRole("button", { name: "Upright", exact: true }).click();
   await expect(bar(page).getByRole("alert")).toContainText("That would leave l1 without length.");
+  // What holds the line can be let go of.
+  await bar(page).getByRole("button", { name: "Let go of Level" }).click();
+  await expect(bar(page)).toContainText("can still move 5 ways");
+  await expect(bar(page).getByRole("alert")).toBeHidden();
   await bar(page).getByRole("button", { name: "Take out" }).click();
   await expect(page.locator("[data-sketch-tool]")).toHaveAttribute("aria-label", "Sketch of 5 parts");
 });

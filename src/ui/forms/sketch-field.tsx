@@ -1,7 +1,8 @@
 "use client";
 import type { Quantity } from "@/core/params";
-import type { Constraint, Dimension, DimensionType, Entity } from "@/core/sketch";
-import { useJob } from "../state/context";
+import { BUILT_IN, type Constraint, type Dimension, type DimensionType, type Entity } from "@/core/sketch";
+import { Check } from "../controls/controls";
+import { useJob, useWorkspace } from "../state/context";
 import type { Problems } from "../state/draft";
 import { QuantityInput } from "./quantity-input";
 
@@ -12,6 +13,12 @@ const WORDS: Record<DimensionType, string> = {
   radius: "Radius",
   diameter: "Diameter",
   angle: "Angle",
+};
+
+const BUILT_IN_WORDS: Record<(typeof BUILT_IN)[number], string> = {
+  origin: "The origin",
+  "axis-x": "The X axis",
+  "axis-y": "The Y axis",
 };
 
 /** The sizes that drive a sketch, each a number or a formula. */
@@ -25,6 +32,8 @@ export function SketchField({
   onChange(values: Record<string, unknown>): void;
 }) {
   const unit = useJob((state) => state.job.units);
+  const picked = useWorkspace((state) => state.sketchPicked);
+  const set = useWorkspace((state) => state.set);
   const dimensions = values.dimensions as Dimension[];
   const entities = values.entities as Entity[];
   const curves = entities.filter(({ type }) => type !== "point").length;
@@ -52,6 +61,26 @@ export function SketchField({
           ),
         )}
       </div>
+      <details className="mt-2 rounded border border-line bg-sheet">
+        <summary className="cursor-pointer px-2 py-1.5">Pick parts from a list</summary>
+        <div className="max-h-44 overflow-auto border-t border-line px-2 py-1">
+          {[
+            ...BUILT_IN.map((id) => ({ id, words: BUILT_IN_WORDS[id] })),
+            ...entities.map(({ id, type }) => ({ id, words: `${type} ${id}` })),
+          ].map(({ id, words }) => (
+            <div key={id} className="py-0.5">
+              <Check
+                checked={picked.includes(id)}
+                onChange={() =>
+                  set({ sketchPicked: picked.includes(id) ? picked.filter((other) => other !== id) : [...picked, id] })
+                }
+              >
+                {words}
+              </Check>
+            </div>
+          ))}
+        </div>
+      </details>
     </fieldset>
   );
 }

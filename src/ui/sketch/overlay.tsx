@@ -14,7 +14,8 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
   const open = useSketch();
   const picking = useWorkspace((state) => state.picking);
   const [tool, setTool] = useState<SketchTool>("select");
-  const [picked, setPicked] = useState<readonly string[]>([]);
+  const picked = useWorkspace((state) => state.sketchPicked);
+  const set = useWorkspace((state) => state.set);
   const [drawing, setDrawing] = useState<Drawing | null>(null);
   const [hover, setHover] = useState<Snap | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -26,11 +27,11 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
   // Another step, another drawing: nothing of the last one is picked or half drawn.
   useEffect(() => {
     setTool("select");
-    setPicked([]);
     setDrawing(null);
     setTrouble(null);
   }, [editing]);
 
+  const setPicked = (next: readonly string[]) => set({ sketchPicked: next });
   const sketch = open?.sketch;
   const entities = dragged ?? open?.state?.entities ?? sketch?.entities ?? [];
   const loose = useMemo(() => new Set(open?.state?.loose ?? []), [open?.state]);
@@ -77,8 +78,8 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
     return map!.toPlane([event.clientX - box.left, event.clientY - box.top]);
   };
   const toggle = (id: string, add: boolean) =>
-    setPicked((now) =>
-      now.includes(id) ? now.filter((other) => other !== id) : add ? [...now, id] : [...now, id].slice(-3),
+    setPicked(
+      picked.includes(id) ? picked.filter((other) => other !== id) : add ? [...picked, id] : [...picked, id].slice(-3),
     );
 
   function press(event: React.PointerEvent<SVGSVGElement>): void {

@@ -56,6 +56,15 @@ export function SketchBar({
   const { sketch, state } = open;
   const rules = fittingConstraints(sketch, picked);
   const sizes = fittingDimensions(sketch, picked);
+  const about = (of: readonly string[]) => picked.some((id) => of.includes(id));
+  const held = [
+    ...sketch.constraints
+      .filter(({ id, of }) => about(of) || picked.includes(id))
+      .map(({ id, type, of }) => ({ id, words: `${CONSTRAINT_WORDS[type]} ${others(of, picked)}`.trim() })),
+    ...sketch.dimensions
+      .filter(({ id, of }) => about(of) || picked.includes(id))
+      .map(({ id, type, name }) => ({ id, words: name ?? `${DIMENSION_WORDS[type]} ${id}` })),
+  ];
   return (
     <section
       aria-label="Sketch"
@@ -75,11 +84,13 @@ export function SketchBar({
           onChange={onTool}
         />
         <p role="status" className="text-[13px] text-soft">
-          {state === null
-            ? "cannot be solved"
-            : state.degrees === 0
-              ? "nothing can move"
-              : `can still move ${state.degrees} ${state.degrees === 1 ? "way" : "ways"}`}
+          {sketch.entities.length === 0
+            ? "nothing drawn yet"
+            : state === null
+              ? "cannot be solved"
+              : state.degrees === 0
+                ? "nothing can move"
+                : `can still move ${state.degrees} ${state.degrees === 1 ? "way" : "ways"}`}
         </p>
       </div>
       {drawing ? <Sizes key={tool} tool={tool} onFinish={onFinish} /> : null}
@@ -119,6 +130,26 @@ export function SketchBar({
           </Button>
         </div>
       ) : null}
+      {held.length > 0 ? (
+        <ul aria-label="What holds it" className="flex flex-wrap items-center gap-1">
+          {held.map(({ id, words }) => (
+            <li key={id}>
+              <Button
+                small
+                tone="quiet"
+                aria-label={`Let go of ${words}`}
+                onClick={() => {
+                  const edit = new SketchEdit(sketch);
+                  edit.remove([id]);
+                  onPut(edit.parts);
+                }}
+              >
+                {words} ×
+              </Button>
+            </li>
+          ))}
+        </ul>
+      ) : null}
       {tool !== "select" && !drawing ? (
         <p className="text-[13px] text-soft">
           Click where it begins. Shift holds nothing while you draw; Escape lays the tool down.
@@ -131,6 +162,12 @@ export function SketchBar({
       ) : null}
     </section>
   );
+}
+
+/** What a rule is with, beside what is picked. */
+function others(of: readonly string[], picked: readonly string[]): string {
+  const rest = of.filter((id) => !picked.includes(id));
+  return rest.length > 0 ? `with ${rest.join(", ")}` : "";
 }
 
 const LABELS = { width: "Width", height: "Height", length: "Length", angle: "Angle", diameter: "Diameter" } as const;

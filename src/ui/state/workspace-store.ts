@@ -50,6 +50,8 @@ export interface WorkspaceStore {
   stage: Stage | null;
   exporting: boolean;
   parametersOpen: boolean;
+  /** What is picked in the open sketch, by id. */
+  sketchPicked: readonly string[];
   set(values: Partial<WorkspaceStore>): void;
   edit(editing: Editing | null): void;
   setDraft(values: Record<string, unknown>): void;
@@ -74,9 +76,18 @@ export function createWorkspaceStore(part: string) {
     stage: null,
     exporting: false,
     parametersOpen: false,
+    sketchPicked: [],
     set: (values) => set(values),
     edit: (editing) =>
-      set({ editing, picking: null, pull: 0, shownPieces: "both", hover: null, ...(editing ? { stage: null } : {}) }),
+      set({
+        editing,
+        sketchPicked: [],
+        picking: null,
+        pull: 0,
+        shownPieces: "both",
+        hover: null,
+        ...(editing ? { stage: null } : {}),
+      }),
     setDraft(values) {
       const { editing } = get();
       if (editing) set({ editing: { ...editing, step: { ...editing.step, ...values } } });
