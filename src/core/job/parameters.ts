@@ -1,5 +1,5 @@
 import { fail } from "../errors";
-import { formatMeasured, namesUsed, type Parameter, ParameterScope, renameIn } from "../params";
+import { formatMeasured, namesUsed, type Parameter, ParameterScope, renameIn, UNIT_SIZE } from "../params";
 import type { Dimension } from "../sketch";
 import { fieldLabel, mapStepFormulas, stepFormulas } from "../steps/values";
 import type { Job, Part } from "./document";
@@ -110,8 +110,7 @@ export function removeParameter(job: Job, owner: Owner, name: string): void {
 
 /** A value as a formula writes it, exactly. */
 function literalText(value: number, unit: Parameter["unit"]): string {
-  const size = { mm: 1, in: 25.4, deg: Math.PI / 180, "": 1 }[unit];
-  const number = Number((value / size).toPrecision(15));
+  const number = Number((value / UNIT_SIZE[unit]).toPrecision(15));
   return unit === "" ? `(${number})` : `(${number} ${unit})`;
 }
 

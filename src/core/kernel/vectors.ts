@@ -18,6 +18,12 @@ export const unit = (a: Vec3): Vec3 => {
   return l > 0 ? scale(a, 1 / l) : a;
 };
 
+/** `v` turned about a unit axis (Rodrigues' formula), radians. */
+export function turned(v: Vec3, axis: Vec3, angle: number): Vec3 {
+  const c = Math.cos(angle);
+  return add(add(scale(v, c), scale(cross(axis, v), Math.sin(angle))), scale(axis, dot(axis, v) * (1 - c)));
+}
+
 /** An axis-aligned box, millimetres. */
 export interface Box {
   min: Vec3;

@@ -2,7 +2,7 @@
 export { type Curve, type CurveShape, curvesOf, distance2, pointAt, type Vec2 } from "./curves";
 export { fittingConstraints, fittingDimensions, freshId, type Place, placeOf, SketchEdit } from "./edit";
 export * from "./entities";
-export { profileOf } from "./item";
+export { profileOf, stretchesOf } from "./item";
 export { divide, type Graph, type Stretch } from "./profile/graph";
 export {
   type BoundaryPart,
@@ -12,6 +12,6 @@ export {
   type Profile,
   polyline,
   type Region,
-  surrounds,
+  regionHolds,
 } from "./profile/regions";
 export { type Conflict, Drag, SketchFault, type SketchState, sizeNow, solveSketch } from "./solver";

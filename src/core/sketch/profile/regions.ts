@@ -44,11 +44,12 @@ export function mergeRegions({ graph }: Profile, chosen: readonly Region[]): Reg
     for (const { stretch } of [...region.outline, ...region.holes.flat()])
       uses.set(stretch, (uses.get(stretch) ?? 0) + 1);
   const kept = new Set([...uses].filter(([, count]) => count === 1).map(([stretch]) => stretch));
-  return regionsOf(graph, kept).filter((region) =>
-    chosen.some(
-      ({ inner }) => surrounds(region.outline, inner) && !region.holes.some((hole) => surrounds(hole, inner)),
-    ),
-  );
+  return regionsOf(graph, kept).filter((region) => chosen.some(({ inner }) => regionHolds(region, inner)));
+}
+
+/** Whether a point lies in a region: within its outline and in none of its holes. */
+export function regionHolds({ outline, holes }: Region, at: Vec2): boolean {
+  return surrounds(outline, at) && !holes.some((hole) => surrounds(hole, at));
 }
 
 /** The regions that are filled when none are chosen: those with an even number of outlines round them. */

@@ -5,7 +5,15 @@ import { boxOf, dot, drawOutSheet, drawOutSolid, freeShape, type PlaneFrame, sub
 import type { Body, SketchItem } from "../../naming";
 import { lengthField, toMm } from "../../params";
 import { divideEach, joinPieces, missesBy } from "../../seam";
-import { filledRegions, mergeRegions, type Profile, profileOf, type Region, surrounds } from "../../sketch";
+import {
+  filledRegions,
+  mergeRegions,
+  type Profile,
+  profileOf,
+  type Region,
+  regionHolds,
+  stretchesOf,
+} from "../../sketch";
 import { formatLength } from "../../units";
 import { itemRef } from "../common";
 import { defineStep, type StepContext, type StepOutcome } from "../step";
@@ -162,10 +170,6 @@ function heights(values: Values, frame: PlaneFrame, targets: readonly Body[], co
   }
 }
 
-function stretchesOf({ graph }: Profile) {
-  return graph.stretches.map(({ curve, ...rest }) => ({ ...rest, shape: curve.shape }));
-}
-
 function solidsOf(
   values: Values,
   item: SketchItem,
@@ -215,11 +219,7 @@ function regionFor({ key, inner }: z.infer<typeof regionRef>, { regions }: Profi
   const same = regions.filter((region) => region.key === key);
   if (same.length === 1) return same[0]!;
   const candidates = same.length > 1 ? same : regions;
-  const holding = inner
-    ? candidates.filter(
-        (region) => surrounds(region.outline, inner) && !region.holes.some((hole) => surrounds(hole, inner)),
-      )
-    : [];
+  const holding = inner ? candidates.filter((region) => regionHolds(region, inner)) : [];
   if (holding.length !== 1)
     fail("region-lost", "A chosen region of the sketch is no longer enclosed. Choose the regions again.", { step });
   if (same.length === 0)

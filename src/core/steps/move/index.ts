@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { fail } from "../../errors";
 import { hashText } from "../../hash";
-import { add, cross, dot, placed, scale, sub, type Vec3 } from "../../kernel";
+import { add, placed, sub, turned, type Vec3 } from "../../kernel";
 import { type Item, isBody } from "../../naming";
 import { angleField, toRadians } from "../../params";
 import { AXES, AXIS_OPTIONS, axisField, itemRef, pointField, toVec3 } from "../common";
@@ -57,7 +57,7 @@ export const move = defineStep({
         const faces = values.copy ? item.faces.map((name) => `${context.step}:copy:${name}`) : item.faces;
         return { ...item, id, hint, faces, shape: placed(item.shape, placement) };
       }
-      const turn = (v: Vec3) => turnVector(v, placement.axis, placement.angle);
+      const turn = (v: Vec3) => turned(v, placement.axis, placement.angle);
       const place = (at: Vec3) => add(add(turn(sub(at, placement.about)), placement.about), placement.by);
       if (item.kind === "workplane")
         return { ...item, id, hint, origin: place(item.origin), normal: turn(item.normal) };
@@ -67,9 +67,3 @@ export const move = defineStep({
     return { made, used: values.copy ? [] : items.map((item) => item.id) };
   },
 });
-
-/** Rodrigues' formula: `v` turned about the unit axis `k` by `angle` radians. */
-function turnVector(v: Vec3, k: Vec3, angle: number): Vec3 {
-  const c = Math.cos(angle);
-  return add(add(scale(v, c), scale(cross(k, v), Math.sin(angle))), scale(k, dot(k, v) * (1 - c)));
-}

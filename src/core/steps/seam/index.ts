@@ -36,7 +36,7 @@ import {
   settleFates,
   shortBy,
 } from "../../seam";
-import { profileOf } from "../../sketch";
+import { profileOf, stretchesOf } from "../../sketch";
 import { formatLength } from "../../units";
 import { itemRef } from "../common";
 import { faceNames } from "../extrude/faces";
@@ -263,11 +263,10 @@ function sketchKnife(item: SketchItem, stock: readonly Body[], context: StepCont
     const middle = dot(sub(centre(box), origin), normal);
     return [middle - diagonal(box), middle + diagonal(box)];
   });
-  const stretches = profile.graph.stretches.map(({ curve, ...rest }) => ({ ...rest, shape: curve.shape }));
   const drawn = drawOutSheet(
     item.frame,
     profile.graph.places,
-    stretches,
+    stretchesOf(profile),
     Math.min(...heights) - 1,
     Math.max(...heights) + 1,
   );

@@ -1,4 +1,4 @@
-import { add, cross, distance, dot, length, scale, sub, unit, type Vec3 } from "../../kernel";
+import { add, cross, distance, dot, length, scale, sub, turned, unit, type Vec3 } from "../../kernel";
 
 /** An endless plane: a point on it and the unit normal at its front. */
 export interface Plane {
@@ -8,12 +8,6 @@ export interface Plane {
 
 /** Shorter than this, mm, and a direction cannot be told from rounding. */
 const TINY = 1e-6;
-
-/** `v` turned about a unit axis (Rodrigues' formula), radians. */
-export function turned(v: Vec3, axis: Vec3, angle: number): Vec3 {
-  const c = Math.cos(angle);
-  return add(add(scale(v, c), scale(cross(axis, v), Math.sin(angle))), scale(axis, dot(axis, v) * (1 - c)));
-}
 
 /** The part of `v` square to a unit axis, as a unit vector; null when there is none. */
 export function squarePart(v: Vec3, axis: Vec3): Vec3 | null {
