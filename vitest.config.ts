@@ -7,7 +7,8 @@ export default defineConfig({
     include: ["src/**/*.test.ts", "src/**/*.test.tsx"],
     pool: "threads",
     maxWorkers: 2,
-    testTimeout: 60_000,
-    hookTimeout: 120_000,
+    // Guards against a hang, not a measure: a shared machine may be several times slower.
+    testTimeout: 600_000,
+    hookTimeout: 600_000,
   },
 });

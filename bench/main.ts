@@ -79,7 +79,7 @@ function presets(rounds: number): void {
 /** The first evaluation of a fresh process, as it comes and after the warm-up, against a warm one in the same process. */
 async function first(warm: boolean): Promise<void> {
   await loadNodeKernel();
-  if (warm) await warmUp(WARM_ROUNDS, async () => true);
+  if (warm) for (const _ of warmUp(WARM_ROUNDS));
   const scene = (size: number): Step[] => [
     { id: "a", type: "box", size: [60, 50, size] },
     { id: "b", type: "cylinder", diameter: 24, height: 100, at: [4, 3, -20] },

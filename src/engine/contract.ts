@@ -135,8 +135,8 @@ export interface Progress {
 /** One engine: it does one thing at a time. Errors cross as `EngineFault`. */
 export interface EngineApi {
   start(config: EngineConfig): Promise<void>;
-  /** Compiles and optimises the kernel with small work. */
-  warm(rounds: number): Promise<void>;
+  /** Compiles and optimises the kernel with one small operation more; false when it is as warm as it gets. */
+  warm(): Promise<boolean>;
   evaluate(request: EvaluateRequest, progress?: (progress: Progress) => void): Promise<Evaluation>;
   release(request: ReleaseRequest): Promise<Uint8Array>;
   inspect(name: string, bytes: Uint8Array): Promise<Inspection>;

@@ -35,7 +35,7 @@ function fakes() {
       throwFault: (cause) => settle?.reject(asEngineFault(cause)),
       api: {
         start: async () => {},
-        warm: async () => {},
+        warm: async () => false,
         evaluate: () => {
           worker.evaluations++;
           return new Promise((resolve, reject) => {
@@ -53,7 +53,7 @@ function fakes() {
 }
 
 const request = { job: jobOf([]), part: "part", known: [] };
-const options = { warmRounds: 1, heapLimit: 100, spare: true };
+const options = { warm: true, heapLimit: 100, spare: true };
 const tick = () => new Promise((resolve) => setTimeout(resolve, 5));
 
 describe("one engine at work, one in reserve", () => {
@@ -152,7 +152,7 @@ describe("the real engine in a thread", () => {
         spawned.push(worker);
         return worker;
       },
-      { warmRounds: 0, heapLimit: 1e12, spare: false },
+      { warm: false, heapLimit: 1e12, spare: false },
     );
     const job = jobOf([
       { id: "a", type: "box", size: [50, 50, 50] },

@@ -30,8 +30,8 @@ export class EngineError extends Error {
 }
 
 export interface HostOptions {
-  /** Rounds of warm-up that a fresh engine gets when there is nothing else to do. */
-  warmRounds: number;
+  /** Whether engines are warmed up while there is nothing else to do. */
+  warm: boolean;
   /** Kernel memory above which an engine is replaced while idle, bytes. */
   heapLimit: number;
   /** Whether a second engine stands by. */
@@ -48,7 +48,8 @@ export class EngineHost {
   private queue: Promise<unknown> = Promise.resolve();
   private busy = 0;
   private closed = false;
-  private warmed = new WeakMap<EngineWorker, number>();
+  private turn = 0;
+  private warm = new WeakSet<EngineWorker>();
   /** How many engines have been replaced, for tests and diagnosis. */
   replaced = 0;
 
@@ -142,32 +143,33 @@ export class EngineHost {
     this.idle();
   }
 
-  /** With nothing to do: get the reserve ready, and warm both. */
+  /** With nothing to do: get the reserve ready, and warm both. A later call takes over from an earlier one. */
   private idle(): void {
-    if (this.closed || this.busy > 0) return;
+    const turn = ++this.turn;
+    const free = () => turn === this.turn && this.busy === 0 && !this.closed;
+    const warmUp = async (worker: EngineWorker) => {
+      // One small operation at a time, so that work that comes in waits for one at the most.
+      while (this.options.warm && free() && !this.warm.has(worker)) {
+        if (!(await worker.api.warm())) this.warm.add(worker);
+      }
+    };
     const { current } = this;
     current.ready
       .then(async () => {
-        if (this.closed || this.current !== current) return;
-        await this.warmUp(current);
-        if (!this.options.spare || this.reserve || this.closed || this.busy > 0) return;
-        const reserve = this.spawn();
-        this.reserve = reserve;
-        reserve.died.then(() => {
-          if (this.reserve === reserve) this.reserve = null;
-        });
-        await reserve.ready;
-        await this.warmUp(reserve);
+        await warmUp(current);
+        if (!this.options.spare || !free()) return;
+        this.reserve ??= this.standBy();
+        await this.reserve.ready;
+        await warmUp(this.reserve);
       })
       .catch(() => {});
   }
 
-  /** One round at a time, so that work that comes in waits for one round at the most. */
-  private async warmUp(worker: EngineWorker): Promise<void> {
-    for (let done = this.warmed.get(worker) ?? 0; done < this.options.warmRounds; done++) {
-      if (this.busy > 0 || this.closed || (worker !== this.current && worker !== this.reserve)) return;
-      this.warmed.set(worker, done + 1);
-      await worker.api.warm(1);
-    }
+  private standBy(): EngineWorker {
+    const reserve = this.spawn();
+    reserve.died.then(() => {
+      if (this.reserve === reserve) this.reserve = null;
+    });
+    return reserve;
   }
 }

@@ -11,6 +11,7 @@ import {
   type StoredResult,
   toStored,
   unpack,
+  WARM_ROUNDS,
   warmUp,
   warnOfPinches,
 } from "@/core/build";
@@ -68,6 +69,7 @@ export class EngineSession implements EngineApi {
   private config: EngineConfig = {};
   private readonly cache = new ResultCache();
   private readonly files = new Map<string, Uint8Array>();
+  private readonly warming = warmUp(WARM_ROUNDS);
   private readonly parts = new WeakMap<StepResult, Map<string, PartsView>>();
 
   constructor(private readonly surroundings: Surroundings) {}
@@ -77,8 +79,8 @@ export class EngineSession implements EngineApi {
     await this.guard(() => this.surroundings.load(config));
   }
 
-  warm(rounds: number): Promise<void> {
-    return this.guard(() => warmUp(rounds, () => new Promise((resolve) => setTimeout(() => resolve(true), 0))));
+  warm(): Promise<boolean> {
+    return this.guard(async () => !this.warming.next().done);
   }
 
   evaluate(request: EvaluateRequest, progress?: (progress: Progress) => void): Promise<Evaluation> {

@@ -32,4 +32,4 @@ test("200 evaluations with a changed value end within 64 MB of the heap after th
     heap.push(kernelHeapBytes());
   }
   expect((heap.at(-1)! - heap[19]!) / 1024 / 1024).toBeLessThanOrEqual(64);
-}, 240_000);
+});

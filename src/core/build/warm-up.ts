@@ -8,70 +8,65 @@ import { evaluatePart, freePieces } from "./evaluate";
 /** Rounds after which the first real work is near its lasting speed; measured by the bench. */
 export const WARM_ROUNDS = 12;
 
+const seam = (id: string, values: Record<string, unknown>) => ({
+  id,
+  type: "seam",
+  cutters: [],
+  keepSide: {},
+  fates: [],
+  cutterFaces: [],
+  keepCutters: true,
+  keepStock: false,
+  ...values,
+});
+
+/** Every round uses other sizes, so nothing comes from a cache. */
+function sheetOf(round: number): Step[] {
+  const size = 20 + round * 0.01;
+  return [
+    { id: "a", type: "box", place: "sized", size: [size, size, size], at: [0, 0, 0], anchor: "base" },
+    { id: "b", type: "cylinder", diameter: size / 2, height: size * 2, at: [1, 0, -5], axis: "z" },
+    { id: "c", type: "sphere", diameter: size, at: [size / 3, 0, size / 2] },
+    { id: "d", type: "workplane", base: "xy", offset: size / 3, flip: false },
+    { id: "f", type: "offset-sheet", faces: [{ body: "a:block", face: "a:side:z+" }], distance: -4, extend: 10 },
+    seam("e", { preset: "subtract", stock: ["a"], cutters: ["b"] }),
+    seam("g", { preset: "split", stock: ["e"], cutters: ["d", "f", "c"] }),
+    seam("h", { preset: "union", stock: ["b", "c"] }),
+  ].map((step) => ({ suppressed: false, ...step })) as Step[];
+}
+
 /**
- * Runs small typical operations, so that the kernel's code is compiled and optimised before a person waits for it.
- * Every round uses other sizes, so nothing comes from a cache.
- * @param pause called between rounds; lets a message through.
+ * Small typical operations, so that the kernel's code is compiled and optimised before a person waits for it. Each turn
+ * of the iterator is one of them: whoever drives it can let real work in between any two.
  */
-export async function warmUp(rounds: number, pause: () => Promise<boolean>): Promise<void> {
+export function* warmUp(rounds: number): Generator<void> {
   for (let round = 0; round < rounds; round++) {
     const cache = new ResultCache();
     const job = emptyJob("warm-up");
-    const size = 20 + round * 0.01;
-    const steps = [
-      { id: "a", type: "box", place: "sized", size: [size, size, size], at: [0, 0, 0], anchor: "base" },
-      { id: "b", type: "cylinder", diameter: size / 2, height: size * 2, at: [1, 0, -5], axis: "z" },
-      { id: "c", type: "sphere", diameter: size, at: [size / 3, 0, size / 2] },
-      { id: "d", type: "workplane", base: "xy", offset: size / 3, flip: false },
-      { id: "f", type: "offset-sheet", faces: [{ body: "a:block", face: "a:side:z+" }], distance: -4, extend: 10 },
-      {
-        id: "e",
-        type: "seam",
-        preset: "subtract",
-        stock: ["a"],
-        cutters: ["b"],
-        keepSide: {},
-        fates: [],
-        cutterFaces: [],
-        keepCutters: true,
-        keepStock: false,
-      },
-      {
-        id: "g",
-        type: "seam",
-        preset: "split",
-        stock: ["e"],
-        cutters: ["d", "f", "c"],
-        keepSide: {},
-        fates: [],
-        cutterFaces: [],
-        keepCutters: true,
-        keepStock: false,
-      },
-      {
-        id: "h",
-        type: "seam",
-        preset: "union",
-        stock: ["b", "c"],
-        cutters: [],
-        keepSide: {},
-        fates: [],
-        cutterFaces: [],
-        keepCutters: true,
-        keepStock: false,
-      },
-    ].map((step) => ({ suppressed: false, ...step })) as Step[];
-    job.parts[0]!.steps = steps;
-    const { bench, pieces } = evaluatePart(job, job.parts[0]!, { cache, file: () => undefined, pieces: "g" });
-    const bodies = bench.flatMap(({ item }) => (isBody(item) ? [{ name: item.id, shape: item.shape }] : []));
-    for (const { shape } of bodies) tessellate(shape, viewDeflection(40));
-    // Every fourth round also writes and reads a file: a person's first act is often to bring one in.
-    if (round % 4 === 0) {
-      const file = new TextEncoder().encode(writeStep(bodies, "warm-up"));
-      for (const { shape } of readStep(file, "warm-up").bodies) freeShape(shape);
+    const part = job.parts[0]!;
+    const file = () => undefined;
+    try {
+      // What is built already comes from the round's own cache, so each turn computes one step.
+      for (const step of sheetOf(round)) {
+        part.steps.push(step);
+        evaluatePart(job, part, { cache, file });
+        yield;
+      }
+      const { bench, pieces } = evaluatePart(job, part, { cache, file, pieces: "g" });
+      if (pieces) freePieces(pieces);
+      yield;
+      const bodies = bench.flatMap(({ item }) => (isBody(item) ? [{ name: item.id, shape: item.shape }] : []));
+      for (const { shape } of bodies) tessellate(shape, viewDeflection(40));
+      yield;
+      // Every fourth round also writes and reads a file: a person's first act is often to bring one in.
+      if (round % 4 === 0) {
+        const written = new TextEncoder().encode(writeStep(bodies, "warm-up"));
+        yield;
+        for (const { shape } of readStep(written, "warm-up").bodies) freeShape(shape);
+        yield;
+      }
+    } finally {
+      cache.clear();
     }
-    if (pieces) freePieces(pieces);
-    cache.clear();
-    if (!(await pause())) return;
   }
 }

@@ -74,7 +74,7 @@ describe("laws of the presets on random boxes, cylinders and spheres", () => {
       }),
       { numRuns: 40, seed: 20261124 },
     );
-  }, 240_000);
+  });
 });
 
 describe("an independent engine agrees", () => {

@@ -1,5 +1,4 @@
 import { proxy, wrap } from "comlink";
-import { WARM_ROUNDS } from "@/core/build";
 import type { EngineApi, EngineConfig } from "../contract";
 import { EngineHost, type EngineWorker } from "../host";
 import type { WorkerApi } from "./kernel.worker";
@@ -30,7 +29,7 @@ function spawnBrowserEngine(config: EngineConfig): EngineWorker {
   ready.catch(() => {});
   const api: EngineApi = {
     start: (c) => remote.start(c),
-    warm: (rounds) => remote.warm(rounds),
+    warm: () => remote.warm(),
     evaluate: (request, progress) => remote.evaluate(request, progress ? proxy(progress) : undefined),
     release: (request) => remote.release(request),
     inspect: (name, bytes) => remote.inspect(name, bytes),
@@ -49,7 +48,7 @@ function spawnBrowserEngine(config: EngineConfig): EngineWorker {
 /** The page's engines: one at work, one in reserve. */
 export function startBrowserEngines(config: EngineConfig): EngineHost {
   return new EngineHost(() => spawnBrowserEngine(config), {
-    warmRounds: WARM_ROUNDS,
+    warm: true,
     heapLimit: 900 * 1024 * 1024,
     spare: true,
   });

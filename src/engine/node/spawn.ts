@@ -19,7 +19,7 @@ export function spawnNodeEngine(): EngineWorker {
   ready.catch(() => {});
   const api: EngineApi = {
     start: (config) => remote.start(config),
-    warm: (rounds) => remote.warm(rounds),
+    warm: () => remote.warm(),
     evaluate: (request, progress) => remote.evaluate(request, progress ? proxy(progress) : undefined),
     release: (request) => remote.release(request),
     inspect: (name, bytes) => remote.inspect(name, bytes),
@@ -32,7 +32,7 @@ const kept = globalThis as { boldSeamEngines?: EngineHost };
 /** The server process's engine, started at its first use. */
 export function nodeEngines(): EngineHost {
   kept.boldSeamEngines ??= new EngineHost(spawnNodeEngine, {
-    warmRounds: 0,
+    warm: false,
     heapLimit: 900 * 1024 * 1024,
     spare: false,
   });
