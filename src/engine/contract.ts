@@ -4,6 +4,7 @@ import type { Inspection } from "@/core/exchange";
 import type { Job } from "@/core/job";
 import type { EdgeFacts, FaceFacts, Mesh, PlaneFrame, Vec3 } from "@/core/kernel";
 import type { Piece, PresetFate, Side } from "@/core/seam";
+import type { Entity } from "@/core/sketch";
 
 /** What the core's host is asked for. Plain values both ways: the contract crosses threads. */
 export interface EvaluateRequest {
@@ -69,6 +70,8 @@ export interface SketchView {
   name: string;
   step: string;
   frame: PlaneFrame;
+  /** What bodies give to draw by. */
+  given: Entity[];
   /** Its curves as segments in space, xyz pairs: within a hundredth of what can be seen. */
   lines: number[];
   curves: number;

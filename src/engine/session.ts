@@ -224,14 +224,25 @@ export class EngineSession implements EngineApi {
   }
 }
 
-function sketchView({ kind, id, frame, entities }: SketchItem, name: string, step: string): SketchView {
+function sketchView({ kind, id, frame, entities, given }: SketchItem, name: string, step: string): SketchView {
   const curves = curvesOf(entities, true);
   const lines = curves.flatMap((curve) =>
-    polyline({ curve, from: 0, to: 1, stretch: 0, forwards: true }, curve.shape.kind === "line" ? 1 : 96).flatMap(
-      (ends) => ends.flatMap((end) => [...inSpace(frame, end)]),
-    ),
+    polyline(
+      { curve, from: 0, to: 1, stretch: 0, forwards: true },
+      curve.shape.kind === "line" ? 1 : curve.entity === curve.id ? 96 : 8,
+    ).flatMap((ends) => ends.flatMap((end) => [...inSpace(frame, end)])),
   );
-  return { kind, id, name, step, frame, lines, curves: curves.length, regions: profileOf(entities).regions.length };
+  return {
+    kind,
+    id,
+    name,
+    step,
+    frame,
+    given,
+    lines,
+    curves: curves.length,
+    regions: profileOf(entities).regions.length,
+  };
 }
 
 type PartsView = Pick<BodyView, "faces" | "edges" | "corners">;

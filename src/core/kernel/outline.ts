@@ -68,7 +68,11 @@ function edgesOf(
       case "arc":
         return new oc.BRepBuilderAPI_MakeEdge(scope.use(new oc.gp_Circ(axes(shape.centre, 0), shape.radius)), a, b);
       case "ellipse": {
-        const ellipse = scope.use(new oc.gp_Elips(axes(shape.centre, shape.turn), shape.major, shape.minor));
+        // The library wants the longer axis first.
+        const swap = shape.minor > shape.major;
+        const turn = swap ? shape.turn + Math.PI / 2 : shape.turn;
+        const [long, short] = swap ? [shape.minor, shape.major] : [shape.major, shape.minor];
+        const ellipse = scope.use(new oc.gp_Elips(axes(shape.centre, turn), long, short));
         return new oc.BRepBuilderAPI_MakeEdge(ellipse, a, b);
       }
       case "spline":

@@ -28,7 +28,10 @@ export interface SketchItem {
   id: string;
   kind: "sketch";
   frame: PlaneFrame;
+  /** What is drawn, and what was given to draw by. */
   entities: Entity[];
+  /** What bodies gave, of those. */
+  given: Entity[];
   hint: NameHint;
 }
 

@@ -1,5 +1,6 @@
 import type { Entity } from "./entities";
 import { type Poles, splinePoles } from "./spline";
+import { textCurves } from "./text";
 
 /** A point or direction in the plane, mm. */
 export type Vec2 = readonly [number, number];
@@ -16,12 +17,14 @@ export const distance2 = (a: Vec2, b: Vec2): number => Math.hypot(a[0] - b[0], a
 export type CurveShape =
   | { kind: "line"; from: Vec2; to: Vec2 }
   | { kind: "arc"; centre: Vec2; radius: number; start: number; sweep: number }
-  | { kind: "ellipse"; centre: Vec2; major: number; minor: number; turn: number }
+  | { kind: "ellipse"; centre: Vec2; major: number; minor: number; turn: number; start: number; sweep: number }
   | { kind: "spline"; poles: Poles };
 
 /** A drawn curve with its parameter from 0 to 1. A closed one begins where it ends. */
 export interface Curve {
   id: string;
+  /** The entity that drew it: a text draws many. */
+  entity: string;
   shape: CurveShape;
   closed: boolean;
 }
@@ -38,7 +41,8 @@ export function pointAt({ shape }: Curve, t: number): Vec2 {
     }
     case "ellipse": {
       const [c, s] = [Math.cos(shape.turn), Math.sin(shape.turn)];
-      const [x, y] = [shape.major * Math.cos(TURN * t), shape.minor * Math.sin(TURN * t)];
+      const angle = shape.start + shape.sweep * t;
+      const [x, y] = [shape.major * Math.cos(angle), shape.minor * Math.sin(angle)];
       return [shape.centre[0] + x * c - y * s, shape.centre[1] + x * s + y * c];
     }
     case "spline":
@@ -57,7 +61,8 @@ export function slopeAt({ shape }: Curve, t: number): Vec2 {
     }
     case "ellipse": {
       const [c, s] = [Math.cos(shape.turn), Math.sin(shape.turn)];
-      const [x, y] = [-shape.major * TURN * Math.sin(TURN * t), shape.minor * TURN * Math.cos(TURN * t)];
+      const angle = shape.start + shape.sweep * t;
+      const [x, y] = [-shape.major * shape.sweep * Math.sin(angle), shape.minor * shape.sweep * Math.cos(angle)];
       return [x * c - y * s, x * s + y * c];
     }
     case "spline":
@@ -84,50 +89,52 @@ export function curvesOf(entities: readonly Entity[], withConstruction = false):
   const at = (id: string): Vec2 => points.get(id) ?? [0, 0];
   return entities.flatMap((entity): Curve[] => {
     if (entity.type === "point" || (entity.construction && !withConstruction)) return [];
-    return [curveOf(entity, at)];
+    return curvesOfOne(entity, at);
   });
 }
 
-function curveOf(entity: Exclude<Entity, { type: "point" }>, at: (id: string) => Vec2): Curve {
+function curvesOfOne(entity: Exclude<Entity, { type: "point" }>, at: (id: string) => Vec2): Curve[] {
   const { id } = entity;
+  const one = (shape: CurveShape, closed = false): Curve[] => [{ id, entity: id, closed, shape }];
   switch (entity.type) {
     case "line":
-      return { id, closed: false, shape: { kind: "line", from: at(entity.from), to: at(entity.to) } };
+      return one({ kind: "line", from: at(entity.from), to: at(entity.to) });
     case "circle":
-      return {
-        id,
-        closed: true,
-        shape: { kind: "arc", centre: at(entity.centre), radius: entity.radius, start: 0, sweep: TURN },
-      };
+      return one({ kind: "arc", centre: at(entity.centre), radius: entity.radius, start: 0, sweep: TURN }, true);
     case "arc": {
       const centre = at(entity.centre);
       const from = sub2(at(entity.from), centre);
       const to = sub2(at(entity.to), centre);
-      const start = Math.atan2(from[1], from[0]);
-      let sweep = Math.atan2(to[1], to[0]) - start;
-      while (sweep <= 1e-12) sweep += TURN;
-      return { id, closed: false, shape: { kind: "arc", centre, radius: length2(from), start, sweep } };
+      return one({ kind: "arc", centre, radius: length2(from), ...between(angleOf(from), angleOf(to)) });
     }
     case "ellipse": {
       const centre = at(entity.centre);
       const axis = sub2(at(entity.major), centre);
-      return {
-        id,
-        closed: true,
-        shape: {
-          kind: "ellipse",
-          centre,
-          major: length2(axis),
-          minor: entity.minor,
-          turn: Math.atan2(axis[1], axis[0]),
-        },
+      const [major, { minor }] = [length2(axis), entity];
+      const drawn = { kind: "ellipse" as const, centre, major, minor, turn: angleOf(axis) };
+      if (entity.from === undefined || entity.to === undefined) return one({ ...drawn, start: 0, sweep: TURN }, true);
+      const unit = scale2(axis, 1 / (major || 1));
+      const angle = (end: string): number => {
+        const out = sub2(at(end), centre);
+        return Math.atan2(cross2(unit, out) / minor, dot2(unit, out) / (major || 1));
       };
+      return one({ ...drawn, ...between(angle(entity.from), angle(entity.to)) });
     }
     case "spline":
-      return {
-        id,
-        closed: entity.closed,
-        shape: { kind: "spline", poles: splinePoles(entity.points.map(at), entity.form, entity.closed) },
-      };
+      return one(
+        { kind: "spline", poles: splinePoles(entity.points.map(at), entity.form, entity.closed) },
+        entity.closed,
+      );
+    case "text":
+      return textCurves(entity, at(entity.at), at(entity.along));
   }
+}
+
+const angleOf = (v: Vec2): number => Math.atan2(v[1], v[0]);
+
+/** Counter-clockwise from one angle to another: a whole turn where they are the same. */
+function between(start: number, end: number): { start: number; sweep: number } {
+  let sweep = end - start;
+  while (sweep <= 1e-12) sweep += TURN;
+  return { start, sweep };
 }

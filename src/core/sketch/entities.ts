@@ -40,9 +40,13 @@ export const ellipseSchema = z
     centre: refField,
     major: refField,
     minor: z.number().positive().max(100_000),
+    from: refField.optional(),
+    to: refField.optional(),
     construction,
   })
-  .describe("By its centre, the end of its long axis, and half of its short axis");
+  .describe(
+    "By its centre, the end of one axis, and half of the other; part of one runs from a point to another, counter-clockwise",
+  );
 export const splineSchema = z
   .object({
     id: idField,
@@ -54,6 +58,19 @@ export const splineSchema = z
   })
   .describe("A cubic curve through its points, or drawn by them as control points");
 
+export const textSchema = z
+  .object({
+    id: idField,
+    type: z.literal("text"),
+    at: refField,
+    along: refField,
+    text: z.string().min(1).max(200),
+    height: z.number().positive().max(10_000).describe("Of a capital letter, mm"),
+    mirrored: z.boolean().default(false).describe("Letters that read right in a mirror, as a stamp has them"),
+    construction,
+  })
+  .describe("Letters as outlines, from a point along the line to another");
+
 /** What is drawn. Coordinates are millimetres in the sketch's plane, where the solver last left them. */
 export const entitySchema = z.discriminatedUnion("type", [
   pointSchema,
@@ -62,6 +79,7 @@ export const entitySchema = z.discriminatedUnion("type", [
   arcSchema,
   ellipseSchema,
   splineSchema,
+  textSchema,
 ]);
 export type Entity = z.infer<typeof entitySchema>;
 export type EntityType = Entity["type"];
@@ -97,7 +115,7 @@ export type Constraint = z.infer<typeof constraintSchema>;
 
 const dimensionBase = {
   id: idField,
-  of: z.array(refField).min(1).max(2),
+  of: z.array(refField).min(1).max(1000),
   name: z
     .string()
     .regex(/^[\p{L}_][\p{L}\p{N}_]{0,59}$/u, "has to be letters, digits and _, beginning with a letter")
@@ -111,7 +129,9 @@ const dimensionBase = {
 export const dimensionSchema = z.discriminatedUnion("type", [
   z.object({
     ...dimensionBase,
-    type: z.enum(["distance", "across", "upright", "radius", "diameter"]),
+    type: z
+      .enum(["distance", "across", "upright", "radius", "diameter", "offset"])
+      .describe("offset: of pairs, each a line or round curve and the one that keeps this distance from it"),
     value: lengthField({ min: 0 }),
   }),
   z.object({
@@ -132,4 +152,10 @@ export interface Sketch {
   entities: Entity[];
   constraints: Constraint[];
   dimensions: Dimension[];
+  /** What bodies give to draw by: it does not move. */
+  given?: readonly Entity[];
 }
+
+/** All there is in a sketch: what is drawn, and what is given. */
+export const allOf = ({ entities, given }: Pick<Sketch, "entities" | "given">): readonly Entity[] =>
+  given?.length ? [...entities, ...given] : entities;

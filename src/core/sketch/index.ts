@@ -1,8 +1,28 @@
 /** Drawings in a plane: what is drawn, what holds between it, and the regions that it encloses. */
 export { type Curve, type CurveShape, curvesOf, distance2, pointAt, type Vec2 } from "./curves";
-export { fittingConstraints, fittingDimensions, freshId, type Place, placeOf, SketchEdit } from "./edit";
+export { type Clip, copyOf, paste } from "./edit/copy";
+export { cutCorner, roundCorner } from "./edit/corner";
+export { directionAtEnd } from "./edit/ends";
+export { fittingConstraints, fittingDimensions } from "./edit/fits";
+export { curveNear, inBox } from "./edit/lookup";
+export { mirror } from "./edit/mirror";
+export { offset } from "./edit/offset";
+export {
+  arcAround,
+  arcOnwards,
+  arcThrough,
+  centredRectangle,
+  circleThrough,
+  ellipseAbout,
+  polygon,
+  rectangle,
+  slot,
+} from "./edit/shapes";
+export { type Place, placeOf, SketchEdit } from "./edit/sketch-edit";
+export { extend, trim } from "./edit/trim";
 export * from "./entities";
 export { profileOf, stretchesOf } from "./item";
+export { meet } from "./meet";
 export { divide, type Graph, type Stretch } from "./profile/graph";
 export {
   type BoundaryPart,
@@ -15,3 +35,5 @@ export {
   regionHolds,
 } from "./profile/regions";
 export { type Conflict, Drag, SketchFault, type SketchState, sizeNow, solveSketch } from "./solver";
+export { endsOf } from "./solver/contacts";
+export { textWidth } from "./text";

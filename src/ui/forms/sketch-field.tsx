@@ -13,6 +13,7 @@ const WORDS: Record<DimensionType, string> = {
   radius: "Radius",
   diameter: "Diameter",
   angle: "Angle",
+  offset: "Offset",
 };
 
 const BUILT_IN_WORDS: Record<(typeof BUILT_IN)[number], string> = {

@@ -1,25 +1,52 @@
 "use client";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { type Curve, curvesOf, Drag, type Entity, pointAt, type Sketch, SketchEdit, type Vec2 } from "@/core/sketch";
+import {
+  type Clip,
+  type Curve,
+  copyOf,
+  curveNear,
+  curvesOf,
+  Drag,
+  type Entity,
+  inBox,
+  paste,
+  type Sketch,
+  SketchEdit,
+  SketchFault,
+  type Vec2,
+} from "@/core/sketch";
 import { useWorkspace } from "../state/context";
 import type { ViewScene } from "../viewport/scene";
-import { type Drawing, drawTool, finish, pressed, type SketchTool } from "./drawing-tools";
+import { type Drawing, type Drawn, finishMany, pressed, typed } from "./drawing";
+import { Axes, EntityMark, PointMark } from "./marks";
 import { type PlaneMap, planeMap } from "./plane-map";
+import { Preview } from "./preview";
+import { SizesOnDrawing } from "./sizes";
 import { SketchBar } from "./sketch-bar";
 import { type Snap, snap } from "./snapping";
+import { CHANGE_TOOLS } from "./tools/change-tools";
+import { DRAW_TOOLS } from "./tools/draw-tools";
+import { FIRST_SETTINGS } from "./tools/settings";
+import { useBoxPick } from "./use-box-pick";
 import { useSketch } from "./use-sketch";
+
+/** Pixels within which a click means a curve. */
+const REACH = 12;
 
 /** The open sketch over the view: what is drawn, what can still move, and the tool at work. */
 export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
   const open = useSketch();
   const picking = useWorkspace((state) => state.picking);
-  const [tool, setTool] = useState<SketchTool>("select");
+  const [tool, setTool] = useState("select");
+  const [settings, setSettings] = useState(FIRST_SETTINGS);
   const picked = useWorkspace((state) => state.sketchPicked);
+  const clip = useWorkspace((state) => state.sketchClip);
   const set = useWorkspace((state) => state.set);
   const [drawing, setDrawing] = useState<Drawing | null>(null);
   const [hover, setHover] = useState<Snap | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [dragged, setDragged] = useState<Entity[] | null>(null);
+  const [boxTakes, setBoxTakes] = useState<"inside" | "touched">("inside");
   const drag = useRef<{ id: string; work: Drag; moved: boolean } | null>(null);
   const map = usePlaneMap(scene, open?.frame ?? null);
   useSquareLook(scene, open?.frame ?? null);
@@ -34,7 +61,17 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
   const setPicked = (next: readonly string[]) => set({ sketchPicked: next });
   const sketch = open?.sketch;
   const entities = dragged ?? open?.state?.entities ?? sketch?.entities ?? [];
+  const given = sketch?.given ?? [];
   const loose = useMemo(() => new Set(open?.state?.loose ?? []), [open?.state]);
+  const culprits = useMemo(() => new Set(open?.state?.conflicts.flatMap(({ among }) => among) ?? []), [open?.state]);
+  const drawTool = DRAW_TOOLS[tool];
+  const changeTool = CHANGE_TOOLS[tool];
+  const selecting = tool === "select";
+  const active = open !== null && picking === null;
+  const box = useBoxPick(active && selecting ? scene : null, map, (a, b) => {
+    if (a[0] === b[0] && a[1] === b[1]) setPicked([]);
+    else setPicked(inBox({ ...sketch!, entities }, a, b, boxTakes));
+  });
 
   const put = (next: Sketch): boolean => {
     const problem = open!.put(next);
@@ -47,46 +84,91 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
     edit.remove(picked);
     if (put(edit.parts)) setPicked([]);
   };
-  const commit = (next: { sketch: Sketch; drawing: Drawing | null }) => {
-    if (put(next.sketch)) setDrawing(next.drawing);
+  const commit = (next: Drawn) => {
+    if (next.sketch === sketch || put(next.sketch)) setDrawing(next.drawing);
     else setDrawing(null);
+  };
+  const finish = () => drawing && drawTool && commit(finishMany(drawTool, sketch!, drawing.stops, settings));
+  const copy = () => sketch && set({ sketchClip: copyOf(sketch, picked) });
+  const pasteIn = (from: Clip | null) => {
+    if (!sketch || !from) return;
+    const done = paste(sketch, from, [12 / (map?.scale ?? 1), -12 / (map?.scale ?? 1)]);
+    if (put(done.sketch)) setPicked(done.pasted);
+  };
+  const choose = (next: string) => {
+    setTool(next);
+    setTrouble(null);
+    // A chain goes on when only its way of going on is changed.
+    const goesOn = DRAW_TOOLS[next]?.chain && drawTool?.chain && drawing?.stops.length === 1;
+    if (!goesOn) setDrawing(null);
   };
 
   useEffect(() => {
-    if (!sketch) return;
+    if (!sketch || !active) return;
     const onKey = (event: KeyboardEvent) => {
       if (event.target instanceof HTMLElement && event.target.matches("input, select, textarea")) return;
-      if (event.key === "Escape" && (drawing || tool !== "select" || picked.length > 0)) {
-        // The first Escape ends what is half drawn, the next lays the tool down, the next lets go of what is picked.
+      const done = () => {
         event.preventDefault();
         event.stopImmediatePropagation();
+      };
+      const command = event.ctrlKey || event.metaKey;
+      if (event.key === "Escape" && (drawing || !selecting || picked.length > 0)) {
+        // The first Escape ends what is half drawn, the next lays the tool down, the next lets go of what is picked.
+        done();
         if (drawing) setDrawing(null);
-        else if (tool !== "select") setTool("select");
+        else if (!selecting) setTool("select");
         else setPicked([]);
+      } else if (event.key === "Enter" && drawing && drawTool?.many) {
+        done();
+        finish();
       } else if ((event.key === "Delete" || event.key === "Backspace") && picked.length > 0) {
-        event.preventDefault();
+        done();
         takeOut();
+      } else if (command && event.key === "c" && picked.length > 0) {
+        done();
+        copy();
+      } else if (command && event.key === "v" && clip) {
+        done();
+        pasteIn(clip);
       }
     };
     window.addEventListener("keydown", onKey, true);
     return () => window.removeEventListener("keydown", onKey, true);
   });
 
-  if (!open || !sketch || picking !== null) return null;
+  if (!open || !sketch || !active) return null;
   const at = (event: React.PointerEvent): Vec2 => {
-    const box = event.currentTarget.getBoundingClientRect();
-    return map!.toPlane([event.clientX - box.left, event.clientY - box.top]);
+    const home = event.currentTarget.getBoundingClientRect();
+    return map!.toPlane([event.clientX - home.left, event.clientY - home.top]);
   };
-  const toggle = (id: string, add: boolean) =>
-    setPicked(
-      picked.includes(id) ? picked.filter((other) => other !== id) : add ? [...picked, id] : [...picked, id].slice(-3),
-    );
+  const toggle = (id: string) =>
+    setPicked(picked.includes(id) ? picked.filter((other) => other !== id) : [...picked, id]);
+  const last = drawing?.stops.at(-1) ?? null;
+  const ownStops = drawTool?.many ? (drawing?.stops ?? []) : [];
 
   function press(event: React.PointerEvent<SVGSVGElement>): void {
-    if (event.button !== 0 || !map || tool === "select") return;
-    const hit = snap(sketch!, at(event), drawing?.from.at ?? null, map.scale, event.shiftKey);
-    commit(pressed(tool, sketch!, drawing, hit));
+    if (event.button !== 0 || !map || selecting) return;
+    const place = at(event);
+    if (drawTool) {
+      const hit = snap(sketch!, place, last, map.scale, event.shiftKey, ownStops);
+      commit(pressed(drawTool, sketch!, drawing, hit, settings));
+    } else if (changeTool) {
+      try {
+        const hit = snap(sketch!, place, null, map.scale, false);
+        const curve = axisAt(place, map.scale) ?? curveNear(sketch!, place, REACH / map.scale)?.id ?? null;
+        const point = hit.rule === "point" && typeof hit.place === "string" ? hit.place : null;
+        const target = { at: place, point, curve: curveNear(sketch!, place, REACH / map.scale)?.id ?? curve };
+        if (put(changeTool.apply(sketch!, target, picked, settings))) setPicked(stillThere(picked));
+      } catch (cause) {
+        if (!(cause instanceof SketchFault)) throw cause;
+        setTrouble(cause.message);
+      }
+    }
   }
+
+  /** After a change some of what was picked may be gone; what stays stays picked, for the next one. */
+  const stillThere = (ids: readonly string[]) =>
+    ids.filter((id) => sketch!.entities.some((entity) => entity.id === id));
 
   function move(event: React.PointerEvent<SVGSVGElement>): void {
     if (!map) return;
@@ -96,7 +178,7 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
       setDragged(drag.current.work.to([place]));
       return;
     }
-    setHover(tool === "select" ? null : snap(sketch!, place, drawing?.from.at ?? null, map.scale, event.shiftKey));
+    setHover(selecting ? null : snap(sketch!, place, last, map.scale, event.shiftKey, ownStops));
   }
 
   function release(): void {
@@ -104,15 +186,15 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
     drag.current = null;
     if (!held) return;
     if (held.moved && dragged) put({ ...sketch!, entities: dragged });
-    else toggle(held.id, false);
+    else toggle(held.id);
     setDragged(null);
   }
 
   function grab(event: React.PointerEvent, entity: Entity): void {
-    if (tool !== "select" || event.button !== 0) return;
+    if (!selecting || event.button !== 0) return;
     event.stopPropagation();
-    if (entity.type !== "point" || !open!.state) {
-      toggle(entity.id, event.shiftKey);
+    if (entity.type !== "point" || !open!.state || given.includes(entity)) {
+      toggle(entity.id);
       return;
     }
     (event.currentTarget as SVGElement).ownerSVGElement?.setPointerCapture(event.pointerId);
@@ -123,6 +205,8 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
     };
   }
 
+  const all = [...given, ...entities];
+  const curves = groupBy(curvesOf(all, true));
   return (
     <>
       <SketchBar
@@ -130,21 +214,35 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
         tool={tool}
         picked={picked}
         drawing={drawing}
+        settings={settings}
+        boxTakes={boxTakes}
+        canPaste={clip !== null}
         trouble={trouble ?? open.fault}
-        onTool={(next) => {
-          setTool(next);
-          setDrawing(null);
-          setTrouble(null);
-        }}
+        onTool={choose}
+        onSettings={setSettings}
+        onBoxTakes={setBoxTakes}
         onPut={put}
         onTakeOut={takeOut}
-        onFinish={(values) => commit(finish(tool, sketch, drawing!, values))}
+        onCopy={copy}
+        onPaste={() => pasteIn(clip)}
+        onFinish={finish}
+        onSizes={(sizes) => drawTool && drawing && commit(typed(drawTool, sketch, drawing, sizes, settings))}
       />
+      {map ? (
+        <SizesOnDrawing
+          open={open}
+          sketch={{ ...sketch, entities }}
+          map={map}
+          live={selecting}
+          culprits={culprits}
+          onPut={put}
+        />
+      ) : null}
       <svg
         role="img"
         aria-label={`Sketch of ${entities.length} parts`}
         data-sketch-tool={tool}
-        className={`absolute inset-0 size-full ${tool === "select" ? "pointer-events-none" : "cursor-crosshair"}`}
+        className={`absolute inset-0 size-full ${selecting ? "pointer-events-none" : "cursor-crosshair"}`}
         onPointerDown={press}
         onPointerMove={move}
         onPointerUp={release}
@@ -153,41 +251,77 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
       >
         {map ? (
           <>
-            <Axes map={map} picked={picked} onPick={(id) => tool === "select" && toggle(id, false)} />
-            {curvesOf(entities, true).map((curve) => {
-              const entity = entities.find(({ id }) => id === curve.id)!;
-              return (
-                <CurveShape
-                  key={curve.id}
-                  curve={curve}
+            <Axes map={map} picked={picked} onPick={(id) => selecting && toggle(id)} />
+            {all.map((entity) => {
+              const isGiven = given.includes(entity);
+              const marks = {
+                loose: loose.has(entity.id),
+                picked: picked.includes(entity.id),
+                live: selecting,
+                given: isGiven,
+                onGrab: (event: React.PointerEvent) => grab(event, entity),
+              };
+              return entity.type === "point" ? null : (
+                <EntityMark
+                  key={entity.id}
+                  id={entity.id}
+                  curves={curves.get(entity.id) ?? []}
                   map={map}
-                  loose={loose.has(curve.id)}
-                  picked={picked.includes(curve.id)}
                   construction={entity.construction}
-                  live={tool === "select"}
-                  onGrab={(event) => grab(event, entity)}
+                  {...marks}
                 />
               );
             })}
-            {entities.map((entity) =>
+            {all.map((entity) =>
               entity.type === "point" ? (
-                <PointShape
+                <PointMark
                   key={entity.id}
                   id={entity.id}
                   at={map.toPixel([entity.x, entity.y])}
                   loose={loose.has(entity.id)}
                   picked={picked.includes(entity.id)}
-                  live={tool === "select"}
+                  live={selecting}
+                  given={given.includes(entity)}
                   onGrab={(event) => grab(event, entity)}
                 />
               ) : null,
             )}
-            {hover ? <Preview tool={tool} drawing={drawing} hover={hover} map={map} /> : null}
+            {hover && drawTool ? (
+              <Preview tool={drawTool} sketch={sketch} drawing={drawing} hover={hover} map={map} settings={settings} />
+            ) : null}
+            {box ? (
+              <rect
+                x={Math.min(box.from[0], box.to[0])}
+                y={Math.min(box.from[1], box.to[1])}
+                width={Math.abs(box.to[0] - box.from[0])}
+                height={Math.abs(box.to[1] - box.from[1])}
+                fill="var(--pick)"
+                fillOpacity={0.08}
+                stroke="var(--pick)"
+                strokeDasharray={boxTakes === "touched" ? "6 3" : undefined}
+              />
+            ) : null}
           </>
         ) : null}
       </svg>
     </>
   );
+}
+
+/** An axis under the pointer: to mirror about, where no curve lies nearer. */
+function axisAt([x, y]: Vec2, scale: number): "axis-x" | "axis-y" | null {
+  if (Math.abs(y) * scale < REACH) return "axis-x";
+  return Math.abs(x) * scale < REACH ? "axis-y" : null;
+}
+
+function groupBy(curves: readonly Curve[]): Map<string, Curve[]> {
+  const groups = new Map<string, Curve[]>();
+  for (const curve of curves) {
+    const group = groups.get(curve.entity);
+    if (group) group.push(curve);
+    else groups.set(curve.entity, [curve]);
+  }
+  return groups;
 }
 
 /** The map of the plane onto the canvas, anew whenever the view moves. */
@@ -206,168 +340,4 @@ function useSquareLook(scene: ViewScene | null, frame: { normal: readonly [numbe
     scene.lookFrom(frame.normal);
     return () => scene.lookFrom(before);
   }, [scene, normal]);
-}
-
-function pathOf(curve: Curve, map: PlaneMap): string {
-  const count = curve.shape.kind === "line" ? 1 : 72;
-  return Array.from({ length: count + 1 }, (_, i) => map.toPixel(pointAt(curve, i / count)))
-    .map(([x, y], i) => `${i === 0 ? "M" : "L"}${x.toFixed(2)} ${y.toFixed(2)}`)
-    .join("");
-}
-
-interface ShapeProps {
-  loose: boolean;
-  picked: boolean;
-  /** Whether it can be picked now. */
-  live: boolean;
-  onGrab(event: React.PointerEvent): void;
-}
-
-function CurveShape({
-  curve,
-  map,
-  loose,
-  picked,
-  construction,
-  live,
-  onGrab,
-}: ShapeProps & { curve: Curve; map: PlaneMap; construction: boolean }) {
-  const d = pathOf(curve, map);
-  return (
-    <g data-entity={curve.id} data-loose={loose || undefined} data-picked={picked || undefined}>
-      <path
-        d={d}
-        fill="none"
-        stroke={picked ? "var(--pick)" : "var(--ink)"}
-        strokeWidth={picked ? 3.5 : loose ? 1.4 : 2.4}
-        strokeDasharray={construction ? "7 4" : undefined}
-      />
-      <path
-        d={d}
-        fill="none"
-        stroke="transparent"
-        strokeWidth={13}
-        className={live ? "pointer-events-auto cursor-pointer" : "pointer-events-none"}
-        onPointerDown={onGrab}
-      />
-    </g>
-  );
-}
-
-/** A point: hollow while it can still move, filled when it is held. */
-function PointShape({ id, at: [x, y], loose, picked, live, onGrab }: ShapeProps & { id: string; at: Vec2 }) {
-  return (
-    <g data-entity={id} data-loose={loose || undefined} data-picked={picked || undefined}>
-      <rect
-        x={x - 4}
-        y={y - 4}
-        width={8}
-        height={8}
-        fill={picked ? "var(--pick)" : loose ? "var(--sheet)" : "var(--ink)"}
-        stroke={picked ? "var(--pick)" : "var(--ink)"}
-        strokeWidth={1.5}
-      />
-      <rect
-        x={x - 9}
-        y={y - 9}
-        width={18}
-        height={18}
-        fill="transparent"
-        className={live ? "pointer-events-auto cursor-move" : "pointer-events-none"}
-        onPointerDown={onGrab}
-      />
-    </g>
-  );
-}
-
-function Axes({ map, picked, onPick }: { map: PlaneMap; picked: readonly string[]; onPick(id: string): void }) {
-  const far = 4000 / Math.max(map.scale, 1e-6);
-  const [ox, oy] = map.toPixel([0, 0]);
-  return (
-    <g>
-      {(["axis-x", "axis-y"] as const).map((id) => {
-        const end: Vec2 = id === "axis-x" ? [far, 0] : [0, far];
-        const [x1, y1] = map.toPixel([-end[0], -end[1]]);
-        const [x2, y2] = map.toPixel(end);
-        return (
-          <g key={id} data-entity={id}>
-            <line
-              x1={x1}
-              y1={y1}
-              x2={x2}
-              y2={y2}
-              stroke={picked.includes(id) ? "var(--pick)" : "var(--rule)"}
-              strokeWidth={1}
-              strokeDasharray="12 4 2 4"
-            />
-            <line
-              x1={x1}
-              y1={y1}
-              x2={x2}
-              y2={y2}
-              stroke="transparent"
-              strokeWidth={9}
-              className="pointer-events-auto"
-              onPointerDown={() => onPick(id)}
-            />
-          </g>
-        );
-      })}
-      <circle
-        cx={ox}
-        cy={oy}
-        r={5}
-        fill="none"
-        stroke={picked.includes("origin") ? "var(--pick)" : "var(--rule)"}
-        strokeWidth={2}
-        className="pointer-events-auto"
-        data-entity="origin"
-        onPointerDown={() => onPick("origin")}
-      />
-    </g>
-  );
-}
-
-const RULE_WORDS = { point: "on the point", horizontal: "level", vertical: "upright" } as const;
-
-/** What the next click would draw, and what it would hold. */
-function Preview({
-  tool,
-  drawing,
-  hover,
-  map,
-}: {
-  tool: SketchTool;
-  drawing: Drawing | null;
-  hover: Snap;
-  map: PlaneMap;
-}) {
-  const [x, y] = map.toPixel(hover.at);
-  const shape = drawing ? drawTool(tool, drawing, hover) : null;
-  return (
-    <g className="pointer-events-none" data-snap={hover.rule ?? "free"}>
-      {shape ? (
-        <path
-          d={shape
-            .map(
-              (at, i) =>
-                `${i === 0 ? "M" : "L"}${map
-                  .toPixel(at)
-                  .map((value) => value.toFixed(1))
-                  .join(" ")}`,
-            )
-            .join("")}
-          fill="none"
-          stroke="var(--pick)"
-          strokeWidth={2}
-        />
-      ) : null}
-      <circle cx={x} cy={y} r={hover.rule === "point" ? 7 : 3} fill="none" stroke="var(--pick)" strokeWidth={2} />
-      {hover.rule ? (
-        <text x={x + 12} y={y - 10} fill="var(--pick)" className="text-[13px]">
-          {RULE_WORDS[hover.rule]}
-        </text>
-      ) : null}
-    </g>
-  );
 }

@@ -1,7 +1,7 @@
 "use client";
 import { useMemo, useRef } from "react";
 import type { PlaneFrame } from "@/core/kernel";
-import { FormulaError, quantityValue } from "@/core/params";
+import { FormulaError, type Quantity, quantityValue } from "@/core/params";
 import {
   type Dimension,
   distance2,
@@ -24,6 +24,10 @@ export interface OpenSketch {
   sizeOf(dimension: Dimension): number;
   /** The size that a dimension has as things stand, to four decimals. */
   sizeNow(dimension: Dimension): number;
+  /** What is wrong with a dimension's value as it is typed; null for nothing. */
+  problemOf(dimension: Dimension): string | null;
+  /** Changes the value of a dimension as it is typed, wrong or not. */
+  putValue(id: string, value: Quantity): void;
   /** Puts a changed drawing in; what does not hold together is refused with a sentence. */
   put(next: Sketch): string | null;
 }
@@ -32,12 +36,13 @@ export interface OpenSketch {
 export function useSketch(): OpenSketch | null {
   const editing = useWorkspace((state) => state.editing);
   const setDraft = useWorkspace((state) => state.setDraft);
-  const frame = useFrame();
+  const { frame, given } = usePlane();
   const scope = useScope();
   const step = editing?.step.type === "sketch" ? editing.step : null;
   return useMemo(() => {
     if (!step) return null;
-    const sketch = { entities: step.entities, constraints: step.constraints, dimensions: step.dimensions } as Sketch;
+    const { entities, constraints, dimensions } = step as unknown as Sketch;
+    const sketch: Sketch = { entities, constraints, dimensions, given };
     const sizeOf = (dimension: Dimension): number => {
       try {
         return quantityValue(dimension.value, dimension.type === "angle" ? "angle" : "length", scope);
@@ -54,6 +59,17 @@ export function useSketch(): OpenSketch | null {
       sizeOf,
       sizeNow: (dimension) =>
         Math.round(sizeNow({ ...sketch, entities: solved.state?.entities ?? sketch.entities }, dimension) * 1e4) / 1e4,
+      problemOf(dimension) {
+        try {
+          const size = quantityValue(dimension.value, dimension.type === "angle" ? "angle" : "length", scope);
+          return dimension.type !== "angle" && size < 0 ? "It has to be 0 or more." : null;
+        } catch (cause) {
+          if (cause instanceof FormulaError) return cause.message;
+          throw cause;
+        }
+      },
+      putValue: (id, value) =>
+        setDraft({ dimensions: dimensions.map((one) => (one.id === id ? { ...one, value } : one)) }),
       put(next) {
         const { state, fault } = attempt(next, sizeOf);
         if (!state) return fault;
@@ -64,7 +80,7 @@ export function useSketch(): OpenSketch | null {
         return null;
       },
     };
-  }, [step, frame, scope, setDraft]);
+  }, [step, frame, given, scope, setDraft]);
 }
 
 /** A line that the solver could only satisfy by letting its ends meet. */
@@ -87,14 +103,15 @@ function attempt(sketch: Sketch, sizeOf: (dimension: Dimension) => number) {
   }
 }
 
-/** The plane of the open sketch; the last one known while it cannot be built. */
-function useFrame(): PlaneFrame | null {
-  const last = useRef<{ step: string; frame: PlaneFrame } | null>(null);
+const NOTHING: readonly Entity[] = [];
+
+/** The plane of the open sketch and what is given to draw by; the last ones known while it cannot be built. */
+function usePlane(): { frame: PlaneFrame | null; given: readonly Entity[] } {
+  const last = useRef<{ step: string; frame: PlaneFrame; given: readonly Entity[] } | null>(null);
   const id = useWorkspace((state) => state.editing?.step.id);
-  const frame = useWorkspace((state) => {
-    const item = state.evaluation?.items.find((entry) => entry.kind === "sketch" && entry.step === id);
-    return item?.kind === "sketch" ? item.frame : null;
-  });
-  if (id && frame) last.current = { step: id, frame };
-  return last.current && last.current.step === id ? last.current.frame : null;
+  const item = useWorkspace((state) =>
+    state.evaluation?.items.find((entry) => entry.kind === "sketch" && entry.step === id),
+  );
+  if (id && item?.kind === "sketch") last.current = { step: id, frame: item.frame, given: item.given };
+  return last.current && last.current.step === id ? last.current : { frame: null, given: NOTHING };
 }

@@ -1,5 +1,6 @@
 import { createStore } from "zustand/vanilla";
 import type { Step } from "@/core/job";
+import type { Clip } from "@/core/sketch";
 import type { Stage } from "@/core/steps";
 import type { Evaluation, ItemView, ViewMesh } from "@/engine/contract";
 import type { Section } from "../viewport/scene";
@@ -52,6 +53,8 @@ export interface WorkspaceStore {
   parametersOpen: boolean;
   /** What is picked in the open sketch, by id. */
   sketchPicked: readonly string[];
+  /** What was copied from a sketch, to be put into this or another one. */
+  sketchClip: Clip | null;
   set(values: Partial<WorkspaceStore>): void;
   edit(editing: Editing | null): void;
   setDraft(values: Record<string, unknown>): void;
@@ -77,6 +80,7 @@ export function createWorkspaceStore(part: string) {
     exporting: false,
     parametersOpen: false,
     sketchPicked: [],
+    sketchClip: null,
     set: (values) => set(values),
     edit: (editing) =>
       set({

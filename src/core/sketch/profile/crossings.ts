@@ -24,9 +24,8 @@ export const SAME = 1e-6;
 
 const TURN = 2 * Math.PI;
 
-/** Every place where two curves cross, touch, or begin and end running along each other. */
+/** Every place where two curves whose boxes meet cross, touch, or begin and end running along each other. */
 export function crossings(a: Curve, b: Curve): Crossing[] {
-  if (!boxesMeet(boxOf(a), boxOf(b))) return [];
   const [ka, kb] = [a.shape.kind, b.shape.kind];
   let found: Crossing[];
   if (ka === "line" && kb === "line") found = lineLine(a, b);
@@ -35,7 +34,8 @@ export function crossings(a: Curve, b: Curve): Crossing[] {
   else if (ka === "arc" && kb === "arc") found = arcArc(a, b);
   else found = general(a, b);
   // An end that lies on the other curve counts, whatever the crossing itself says: drawings end on what they meet.
-  return distinct([...found, ...endsOn(a, b), ...swapped(endsOn(b, a))]);
+  const ends = distinct([...endsOn(a, b), ...swapped(endsOn(b, a))]);
+  return distinct([...ends, ...found.filter((crossing) => !ends.some((end) => runsAlong(a, b, crossing, end)))]);
 }
 
 const swapped = (list: Crossing[]): Crossing[] => list.map(({ s, t, at }) => ({ s: t, t: s, at }));
@@ -46,6 +46,14 @@ function distinct(list: Crossing[]): Crossing[] {
     if (!kept.some((other) => distance2(other.at, crossing.at) < SAME && nearParameter(other, crossing)))
       kept.push(crossing);
   return kept;
+}
+
+/** Whether two places are one: where curves run smoothly on into each other, they lie on each other for a while. */
+function runsAlong(a: Curve, b: Curve, crossing: Crossing, end: Crossing): boolean {
+  if (distance2(crossing.at, end.at) > 0.1) return false;
+  const middle = pointAt(a, (crossing.s + end.s) / 2);
+  const t = nearestParameter(b, middle);
+  return t !== null && distance2(pointAt(b, t), middle) < SAME;
 }
 
 const nearParameter = (a: Crossing, b: Crossing) => Math.abs(a.s - b.s) < 1e-3 && Math.abs(a.t - b.t) < 1e-3;
@@ -240,12 +248,13 @@ export function boxOf(curve: Curve): Box2 {
 
 const about = ([x, y]: Vec2, r: number): Box2 => ({ min: [x - r, y - r], max: [x + r, y + r] });
 
-const boxesMeet = (a: Box2, b: Box2): boolean =>
+export const boxesMeet = (a: Box2, b: Box2): boolean =>
   [0, 1].every((k) => a.min[k]! <= b.max[k]! + SAME && b.min[k]! <= a.max[k]! + SAME);
 
 /** Where a free-form curve crosses itself: both parameters. Others never do. */
 export function selfCrossings(curve: Curve): Crossing[] {
-  if (curve.shape.kind !== "spline") return [];
+  // A parabola does not cross itself, either.
+  if (curve.shape.kind !== "spline" || curve.shape.poles.points.length < 4) return [];
   const count = samples(curve);
   const found: Crossing[] = [];
   for (let i = 0; i < count; i++)

@@ -1,5 +1,5 @@
 import { type Curve, curvatureAt, distance2, pointAt, scale2, slopeAt, type Vec2 } from "../curves";
-import { type Crossing, crossings, SAME, selfCrossings } from "./crossings";
+import { boxesMeet, boxOf, crossings, SAME, selfCrossings } from "./crossings";
 
 /** A stretch of a curve between two places where something meets it. */
 export interface Stretch {
@@ -22,12 +22,12 @@ export function divide(curves: readonly Curve[]): Graph {
   const cuts: number[][] = curves.map((curve) => (curve.closed ? [] : [0, 1]));
   curves.forEach((a, i) => {
     for (const { s, t } of selfCrossings(a)) cuts[i]!.push(s, t);
-    for (let j = i + 1; j < curves.length; j++)
-      for (const { s, t } of crossings(a, curves[j]!) as Crossing[]) {
-        cuts[i]!.push(s);
-        cuts[j]!.push(t);
-      }
   });
+  for (const [i, j] of neighbours(curves))
+    for (const { s, t } of crossings(curves[i]!, curves[j]!)) {
+      cuts[i]!.push(s);
+      cuts[j]!.push(t);
+    }
   const stretches: Stretch[] = [];
   curves.forEach((curve, i) => {
     const at = [...new Set(cuts[i]!)].sort((a, b) => a - b);
@@ -46,6 +46,20 @@ export function divide(curves: readonly Curve[]): Graph {
     }
   });
   return { places: places.list, stretches: withoutDoubles(stretches) };
+}
+
+/** Every two curves whose boxes meet, the earlier first: found by sweeping over them from left to right. */
+function neighbours(curves: readonly Curve[]): [number, number][] {
+  const boxes = curves.map(boxOf);
+  const order = curves.map((_, i) => i).sort((i, j) => boxes[i]!.min[0] - boxes[j]!.min[0]);
+  const found: [number, number][] = [];
+  let open: number[] = [];
+  for (const i of order) {
+    open = open.filter((j) => boxes[j]!.max[0] >= boxes[i]!.min[0] - SAME);
+    for (const j of open) if (boxesMeet(boxes[i]!, boxes[j]!)) found.push(i < j ? [i, j] : [j, i]);
+    open.push(i);
+  }
+  return found;
 }
 
 /** The point at a parameter that may run past 1 round a closed curve. */

@@ -9,14 +9,21 @@ import { type Curve, curvesOf, distance2, pointAt, type Vec2 } from "../curves";
 import { nearestParameter } from "./crossings";
 import { areaOf, findProfile, surrounds } from "./regions";
 
-const line = (id: string, from: Vec2, to: Vec2): Curve => ({ id, closed: false, shape: { kind: "line", from, to } });
+const line = (id: string, from: Vec2, to: Vec2): Curve => ({
+  id,
+  entity: id,
+  closed: false,
+  shape: { kind: "line", from, to },
+});
 const circle = (id: string, centre: Vec2, radius: number): Curve => ({
   id,
+  entity: id,
   closed: true,
   shape: { kind: "arc", centre, radius, start: 0, sweep: 2 * Math.PI },
 });
 const arc = (id: string, centre: Vec2, radius: number, start: number, sweep: number): Curve => ({
   id,
+  entity: id,
   closed: false,
   shape: { kind: "arc", centre, radius, start, sweep },
 });

@@ -1,4 +1,19 @@
-import type { Entity, Sketch } from "../entities";
+import { allOf, type Entity, type Sketch } from "../entities";
+
+/** The points at which a curve begins and ends; none for a closed one. */
+export function endsOf(entity: Entity): string[] {
+  switch (entity.type) {
+    case "line":
+    case "arc":
+      return [entity.from, entity.to];
+    case "ellipse":
+      return entity.from !== undefined && entity.to !== undefined ? [entity.from, entity.to] : [];
+    case "spline":
+      return entity.closed ? [] : [entity.points[0]!, entity.points.at(-1)!];
+    default:
+      return [];
+  }
+}
 
 /**
  * Where drawn curves are known to meet: by a common end, by ends that are held together, or by an end that is held on
@@ -9,8 +24,9 @@ export class Contacts {
   private readonly entities: ReadonlyMap<string, Entity>;
   private readonly on = new Set<string>();
 
-  constructor({ entities, constraints }: Pick<Sketch, "entities" | "constraints">) {
-    this.entities = new Map(entities.map((entity) => [entity.id, entity] as const));
+  constructor(sketch: Sketch) {
+    const { constraints } = sketch;
+    this.entities = new Map(allOf(sketch).map((entity) => [entity.id, entity] as const));
     for (const { type, of } of constraints)
       if (type === "coincident") this.home.set(this.root(of[0]!), this.root(of[1] ?? of[0]!));
     for (const { type, of } of constraints) if (type === "on") this.on.add(`${this.root(of[0]!)}/${of[1]}`);
@@ -20,7 +36,7 @@ export class Contacts {
   between(a: string, b: string): string | null {
     const ends = (id: string): string[] => {
       const entity = this.entities.get(id);
-      return entity?.type === "line" || entity?.type === "arc" ? [entity.from, entity.to] : [];
+      return entity ? endsOf(entity) : [];
     };
     const [ofA, ofB] = [ends(a), ends(b)];
     return (

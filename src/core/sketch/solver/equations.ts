@@ -17,7 +17,7 @@ import {
   times,
 } from "./dual";
 import { type Geometry, Local, SketchFault } from "./geometry";
-import { FIXED_POINTS, type Layout } from "./layout";
+import type { Layout } from "./layout";
 
 /** One or more equations that come from one constraint, dimension or arc: each has to come to 0, in millimetres. */
 export interface Equations {
@@ -29,6 +29,7 @@ export interface Equations {
 }
 
 const ROUND: readonly EntityType[] = ["circle", "arc"];
+const TANGENT_AT_ENDS: readonly EntityType[] = ["line", "arc", "spline"];
 
 /** The equations of a constraint, its branch (which side, in or out) settled by where things stand at the start. */
 export function constraintEquations(constraint: Constraint, layout: Layout, contacts: Contacts): Equations {
@@ -58,9 +59,17 @@ export function constraintEquations(constraint: Constraint, layout: Layout, cont
       if (is("point", ROUND)) return make((g) => [minus(size(pairMinus(g.point(a), g.centre(b))), g.radius(b))]);
       if (is("point", "ellipse"))
         return make((g) => {
-          const { half, foci } = g.ellipse(b);
-          const p = g.point(a);
-          return [minus(scaled(plus(size(pairMinus(p, foci[0])), size(pairMinus(p, foci[1]))), 0.5), half)];
+          return [offEllipse(g, a, b)];
+        });
+      if (is("point", "spline"))
+        return make((g) => {
+          // That the nearest place slides along as things move does not change how far away it is, to first order.
+          const t = g.nearestOnSpline(b, a);
+          const slope = g.ofSpline(b, (poles) => poles.slope(t)).map(({ v }) => v) as [number, number];
+          const place = g.ofSpline(b, (poles) => poles.at(t));
+          const away = pairMinus(g.point(a), place);
+          const long = Math.hypot(...slope) || 1;
+          return [plus(scaled(away[0], -slope[1] / long), scaled(away[1], slope[0] / long))];
         });
       return wrong();
     case "midpoint":
@@ -84,6 +93,13 @@ export function constraintEquations(constraint: Constraint, layout: Layout, cont
       if (!is("line", "line")) wrong();
       return make((g) => [slant(g, g.direction(a), g.direction(b), dot)]);
     case "tangent": {
+      if (kinds.length === 2 && kinds.includes("spline") && kinds.every((kind) => TANGENT_AT_ENDS.includes(kind))) {
+        const contact = contacts.between(a, b);
+        if (contact === null)
+          throw new SketchFault("A spline is tangent where it ends: join its end to the end of the other curve first.");
+        local.include(contact);
+        return make((g) => [slant(g, g.directionAt(a, contact), g.directionAt(b, contact), cross)]);
+      }
       if (is("line", ROUND) || is(ROUND, "line")) {
         const [line, round] = kinds[0] === "line" ? [a, b] : [b, a];
         const contact = contacts.between(line, round);
@@ -118,13 +134,13 @@ export function constraintEquations(constraint: Constraint, layout: Layout, cont
       }
       if (is("line", "ellipse") || is("ellipse", "line")) {
         const [line, ellipse] = kinds[0] === "line" ? [a, b] : [b, a];
-        // A tangent has the foci on one side, at distances whose product is b².
+        // Its distance from the centre is how far the ellipse reaches that way: d² = a² cos² + b² sin².
         return make((g) => {
-          const { half, foci } = g.ellipse(ellipse);
-          const product = times(awayFromLine(g, foci[0], line), awayFromLine(g, foci[1], line));
-          const between = size(pairMinus(foci[0], foci[1]));
-          const minorSquared = minus(times(half, half), scaled(times(between, between), 0.25));
-          return [over(minus(product, minorSquared), half)];
+          const { centre, axis, minor } = g.ellipse(ellipse);
+          const along = g.direction(line);
+          const reach = over(hypot(cross(along, axis), times(minor, over(dot(along, axis), size(axis)))), size(along));
+          const away = awayFromLine(g, centre, line);
+          return [minus(away.v < 0 ? scaled(away, -1) : away, reach)];
         });
       }
       return wrong();
@@ -182,13 +198,13 @@ export const CONSTRAINT_WORDS: Record<Constraint["type"], string> = {
 
 const CONSTRAINT_NEEDS: Record<Constraint["type"], string> = {
   coincident: "two points",
-  on: "a point and a line, circle, arc or ellipse",
+  on: "a point and a curve",
   midpoint: "a point and a line",
   horizontal: "a line or two points",
   vertical: "a line or two points",
   parallel: "two lines",
   perpendicular: "two lines",
-  tangent: "a line and a round curve, or two circles or arcs",
+  tangent: "a line and a round curve, two circles or arcs, or a spline and a line or arc that meet at their ends",
   equal: "two lines, or two circles or arcs",
   concentric: "two circles, arcs or ellipses",
   symmetric: "two points and a line",
@@ -201,6 +217,7 @@ const CONSTRAINT_NEEDS: Record<Constraint["type"], string> = {
  */
 export function dimensionEquations(dimension: Dimension, value: number, layout: Layout): Equations {
   const { local } = lookAt(dimension.of, layout);
+  if (dimension.type === "offset") return offsetEquations(dimension, value, layout, local);
   const sign = signOf(dimension, local.at(layout.start));
   return {
     source: dimension.id,
@@ -208,6 +225,36 @@ export function dimensionEquations(dimension: Dimension, value: number, layout: 
     unknowns: local.unknowns,
     run: (x) => [deviation(dimension, value, local.at(x), sign)],
   };
+}
+
+/** Each pair of an offset: both ends of a line as far from the other, round curves with radii that differ by it. */
+function offsetEquations({ id, of }: Dimension, value: number, layout: Layout, local: Local): Equations {
+  const pairs = pairsOf(of, (one) => local.entity(one).type);
+  const gaps = (g: Geometry): Dual[] =>
+    pairs.flatMap(([from, to]) =>
+      g.type(from) === "line"
+        ? g.ends(to).map((end) => awayFromLine(g, end, from))
+        : [minus(g.radius(to), g.radius(from))],
+    );
+  const signs = gaps(local.at(layout.start)).map(({ v }) => (v < 0 ? -1 : 1));
+  return {
+    source: id,
+    kind: "dimension",
+    unknowns: local.unknowns,
+    run: (x) => gaps(local.at(x)).map((gap, i) => shifted(scaled(gap, signs[i]!), -value)),
+  };
+}
+
+function pairsOf(of: readonly string[], kindOf: (id: string) => EntityType): [string, string][] {
+  const pairs = Array.from({ length: Math.floor(of.length / 2) }, (_, i): [string, string] => [
+    of[2 * i]!,
+    of[2 * i + 1]!,
+  ]);
+  const fits = ([from, to]: [string, string]) =>
+    (kindOf(from) === "line" && kindOf(to) === "line") || (ROUND.includes(kindOf(from)) && ROUND.includes(kindOf(to)));
+  if (of.length % 2 === 1 || !pairs.every(fits))
+    throw new SketchFault("An offset needs pairs of lines, or of circles and arcs.");
+  return pairs;
 }
 
 /** The size that a dimension tells at some values, mm or degrees. */
@@ -255,6 +302,9 @@ function lengthOf(dimension: Dimension, g: Geometry): Dual {
     case "diameter":
       if (dimension.of.length === 1 && round) return scaled(g.radius(a), 2);
       throw new SketchFault("A diameter needs one circle or arc.");
+    case "offset":
+      if (kinds[0] === "line" && kinds[1] === "line") return awayFromLine(g, g.ends(b!)[0], a);
+      return minus(g.radius(b!), g.radius(a));
     case "across":
     case "upright": {
       const k = dimension.type === "across" ? 0 : 1;
@@ -264,6 +314,7 @@ function lengthOf(dimension: Dimension, g: Geometry): Dual {
     }
     default:
       if (kinds[0] === "line" && b === undefined) return size(g.direction(a));
+      if (kinds[0] === "text" && b === undefined) return g.height(a);
       if (kinds[0] === "point" && kinds[1] === "point") return size(pairMinus(g.point(a), g.point(b!)));
       if (kinds[0] === "point" && kinds[1] === "line") return awayFromLine(g, g.point(a), b!);
       if (kinds[0] === "line" && kinds[1] === "point") return awayFromLine(g, g.point(b!), a);
@@ -276,25 +327,36 @@ function lengthOf(dimension: Dimension, g: Geometry): Dual {
   }
 }
 
-/** An arc ends as far from its centre as it begins. */
-export function arcEquations(arc: Extract<Entity, { type: "arc" }>, layout: Layout): Equations {
-  const { local } = lookAt([arc.id], layout);
-  return {
-    source: arc.id,
-    kind: "shape",
-    unknowns: local.unknowns,
-    run(x) {
-      const g = local.at(x);
-      const centre = g.point(arc.centre);
-      return [minus(size(pairMinus(g.point(arc.from), centre)), size(pairMinus(g.point(arc.to), centre)))];
-    },
+/** What holds of a curve because of what it is: an arc ends as far from its centre as it begins. */
+export function shapeEquations(entity: Entity, layout: Layout): Equations | null {
+  const make = (run: (g: Geometry) => Dual[]): Equations => {
+    const { local } = lookAt([entity.id], layout);
+    return { source: entity.id, kind: "shape", unknowns: local.unknowns, run: (x) => run(local.at(x)) };
   };
+  if (entity.type === "arc")
+    return make((g) => {
+      const centre = g.point(entity.centre);
+      return [minus(size(pairMinus(g.point(entity.from), centre)), size(pairMinus(g.point(entity.to), centre)))];
+    });
+  if (entity.type === "ellipse" && entity.from !== undefined && entity.to !== undefined) {
+    const [from, to] = [entity.from, entity.to];
+    return make((g) => [offEllipse(g, from, entity.id), offEllipse(g, to, entity.id)]);
+  }
+  return null;
+}
+
+/** How far a point is from an ellipse, along the ray from its centre and on the scale of the drawn axis. */
+function offEllipse(g: Geometry, point: string, ellipse: string): Dual {
+  const { centre, axis, half, minor } = g.ellipse(ellipse);
+  const out = pairMinus(g.point(point), centre);
+  const share = hypot(over(dot(out, axis), times(half, half)), over(cross(axis, out), times(half, minor)));
+  return times(shifted(share, -1), half);
 }
 
 function lookAt(of: readonly string[], layout: Layout): { kinds: EntityType[]; local: Local } {
   const local = new Local(layout);
   for (const id of of) local.include(id);
-  return { kinds: of.map((id) => (id in FIXED_POINTS ? "point" : local.entity(id).type)), local };
+  return { kinds: of.map((id) => local.entity(id).type), local };
 }
 
 /** The distance of a point from a line, positive on its left. */

@@ -23,13 +23,18 @@ const RANK = 1e-7;
 const LOOSE = 1e-7;
 
 /**
- * What can still move, and what is said twice. Rows of the Jacobian are taken in the order of the equations and made
+ * What can still move, and what is said twice. Rows of the Jacobian are taken in the order of the equations, and made
  * square to each other (modified Gram–Schmidt, twice: Golub & Van Loan, Matrix Computations, 4th ed., 5.2.9); a row of
  * which nothing is left depends on the rows before it, and its coefficients say on which.
  */
 export function freedom(equations: readonly Equations[], x: Float64Array): Freedom {
   const n = x.length;
-  const { rows } = linearise(equations, x);
+  // What curves are by themselves comes last: it is what was said that can say something twice.
+  const last = ({ kind }: Equations) => (kind === "shape" ? 1 : 0);
+  const { rows } = linearise(
+    [...equations].sort((a, b) => last(a) - last(b)),
+    x,
+  );
   const basis: Float64Array[] = [];
   /** Each basis row as a sum of original rows, to name what a dependent one is made of. */
   const made: Map<number, number>[] = [];

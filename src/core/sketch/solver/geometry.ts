@@ -1,6 +1,9 @@
+import type { Vec2 } from "../curves";
 import type { Entity, EntityOf, EntityType } from "../entities";
-import { constant, type Dual, minus, type Pair, pairMinus, root, scaled, size, times, variable } from "./dual";
-import { FIXED_POINTS, type Layout } from "./layout";
+import { nearestParameter } from "../profile/crossings";
+import { type Poles, splinePoles } from "../spline";
+import { constant, type Dual, type Pair, pairMinus, scaled, size, variable } from "./dual";
+import type { Layout } from "./layout";
 
 /** The unknowns that one equation looks at, and the entities as duals over them. */
 export class Local {
@@ -10,7 +13,6 @@ export class Local {
 
   /** Notes the unknowns of an entity, and of the points it stands on. */
   include(id: string): void {
-    if (id in FIXED_POINTS) return;
     const entity = this.entity(id);
     const first = this.layout.first.get(id);
     if (first !== undefined) {
@@ -44,12 +46,43 @@ export function pointsOf(entity: Entity): string[] {
     case "arc":
       return [entity.centre, entity.from, entity.to];
     case "ellipse":
-      return [entity.centre, entity.major];
+      return [entity.centre, entity.major, ...[entity.from, entity.to].filter((end) => end !== undefined)];
     case "spline":
       return entity.points;
+    case "text":
+      return [entity.at, entity.along];
     default:
       return [];
   }
+}
+
+/** An entity that stands on other points. */
+export function mapPoints<T extends Entity>(entity: T, map: (point: string) => string): T {
+  const image = (of: Entity): Entity => {
+    switch (of.type) {
+      case "point":
+        return of;
+      case "line":
+        return { ...of, from: map(of.from), to: map(of.to) };
+      case "circle":
+        return { ...of, centre: map(of.centre) };
+      case "arc":
+        return { ...of, centre: map(of.centre), from: map(of.from), to: map(of.to) };
+      case "ellipse":
+        return {
+          ...of,
+          centre: map(of.centre),
+          major: map(of.major),
+          ...(of.from !== undefined ? { from: map(of.from) } : {}),
+          ...(of.to !== undefined ? { to: map(of.to) } : {}),
+        };
+      case "spline":
+        return { ...of, points: of.points.map(map) };
+      case "text":
+        return { ...of, at: map(of.at), along: map(of.along) };
+    }
+  };
+  return image(entity) as T;
 }
 
 /** The entities at one set of values, with derivatives by the unknowns of one equation. */
@@ -68,12 +101,16 @@ export class Geometry {
     return constant(value, this.count);
   }
 
-  private unknown(place: number): Dual {
+  /** One of an entity's own numbers: an unknown, or held where it is given. */
+  private own(id: string, k = 0): Dual {
+    const held = this.layout.held.get(id);
+    if (held) return this.number(held[k]!);
+    const place = this.layout.first.get(id)! + k;
     return variable(this.x[place]!, this.unknowns.indexOf(place), this.count);
   }
 
   type(id: string): EntityType {
-    return id in FIXED_POINTS ? "point" : this.layout.entities.get(id)!.type;
+    return this.layout.entities.get(id)!.type;
   }
 
   private of<T extends EntityType>(id: string): EntityOf<T> {
@@ -81,10 +118,7 @@ export class Geometry {
   }
 
   point(id: string): Pair {
-    const fixed = FIXED_POINTS[id];
-    if (fixed) return [this.number(fixed[0]), this.number(fixed[1])];
-    const first = this.layout.first.get(id)!;
-    return [this.unknown(first), this.unknown(first + 1)];
+    return [this.own(id), this.own(id, 1)];
   }
 
   ends(line: string): [Pair, Pair] {
@@ -103,34 +137,76 @@ export class Geometry {
 
   /** The radius of a circle, or of an arc by where it begins. */
   radius(round: string): Dual {
-    if (this.type(round) === "circle") return this.unknown(this.layout.first.get(round)!);
+    if (this.type(round) === "circle") return this.own(round);
     return size(pairMinus(this.point(this.of<"arc">(round).from), this.centre(round)));
   }
 
-  /** Half of an ellipse's long axis, and its two foci. */
-  ellipse(id: string): { half: Dual; foci: [Pair, Pair] } {
+  /** An ellipse: its centre, the half axis that is drawn, its length, and half of the other. */
+  ellipse(id: string): { centre: Pair; axis: Pair; half: Dual; minor: Dual } {
     const centre = this.centre(id);
     const axis = pairMinus(this.point(this.of<"ellipse">(id).major), centre);
-    const half = size(axis);
-    const minor = this.unknown(this.layout.first.get(id)!);
-    const share = this.focusShare(half, minor);
-    const reach: Pair = [times(axis[0], share), times(axis[1], share)];
-    return {
-      half,
-      foci: [
-        [minus(centre[0], reach[0]), minus(centre[1], reach[1])],
-        [minus(centre[0], scaled(reach[0], -1)), minus(centre[1], scaled(reach[1], -1))],
-      ],
-    };
+    return { centre, axis, half: size(axis), minor: this.own(id) };
   }
 
-  /** How far along the half axis a focus lies: √(1 − (b/a)²). */
-  private focusShare(half: Dual, minor: Dual): Dual {
-    const squaredHalf = times(half, half);
-    const rest = minus(squaredHalf, times(minor, minor));
-    const ratio: Dual = { v: rest.v / squaredHalf.v, d: new Float64Array(rest.d.length) };
-    for (let i = 0; i < rest.d.length; i++)
-      ratio.d[i] = rest.d[i]! / squaredHalf.v - (rest.v * squaredHalf.d[i]!) / squaredHalf.v ** 2;
-    return root(ratio);
+  /** The height of a text's capitals. */
+  height(text: string): Dual {
+    return this.own(text);
+  }
+
+  /** A place, or direction, that a spline's points lead to, with its slopes by each of them. */
+  ofSpline(id: string, look: (poles: Poles) => Vec2): Pair {
+    const { points, form, closed } = this.of<"spline">(id);
+    const pairs = points.map((point) => this.point(point));
+    const places = pairs.map(([x, y]): Vec2 => [x.v, y.v]);
+    const value = look(splinePoles(places, form, closed));
+    const d = [new Float64Array(this.count), new Float64Array(this.count)] as const;
+    const reach = 1e-5 * Math.max(1, ...places.map(([x, y]) => Math.max(Math.abs(x), Math.abs(y)))) ** 0.5;
+    const seen = (i: number, k: number, by: number): Vec2 => {
+      const moved = places.map((place, j): Vec2 => {
+        if (j !== i) return place;
+        return k === 0 ? [place[0] + by, place[1]] : [place[0], place[1] + by];
+      });
+      return look(splinePoles(moved, form, closed));
+    };
+    pairs.forEach((pair, i) => {
+      pair.forEach((dual, k) => {
+        if (dual.d.every((slope) => slope === 0)) return;
+        const [ahead, behind] = [seen(i, k, reach), seen(i, k, -reach)];
+        for (const row of [0, 1] as const) {
+          const slope = (ahead[row] - behind[row]) / (2 * reach);
+          for (let u = 0; u < this.count; u++) d[row][u]! += slope * dual.d[u]!;
+        }
+      });
+    });
+    return [
+      { v: value[0], d: d[0] },
+      { v: value[1], d: d[1] },
+    ];
+  }
+
+  /** The parameter of a spline's point that is nearest to a point of the sketch: exactly 0 or 1 at its ends. */
+  nearestOnSpline(id: string, point: string): number {
+    const { points, form, closed } = this.of<"spline">(id);
+    if (!closed && points[0] === point) return 0;
+    if (!closed && points.at(-1) === point) return 1;
+    const here = (name: string): Vec2 => this.point(name).map(({ v }) => v) as [number, number];
+    const poles = splinePoles(points.map(here), form, closed);
+    return nearestParameter({ id, entity: id, closed, shape: { kind: "spline", poles } }, here(point)) ?? 0;
+  }
+
+  /** The way that a curve runs where a point lies on it. */
+  directionAt(curve: string, point: string): Pair {
+    switch (this.type(curve)) {
+      case "line":
+        return this.direction(curve);
+      case "spline": {
+        const t = this.nearestOnSpline(curve, point);
+        return this.ofSpline(curve, (poles) => poles.slope(t));
+      }
+      default: {
+        const [x, y] = pairMinus(this.point(point), this.centre(curve));
+        return [scaled(y, -1), x];
+      }
+    }
   }
 }

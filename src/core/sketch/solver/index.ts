@@ -1,17 +1,18 @@
-import { BUILT_IN, type Dimension, type Entity, type Sketch } from "../entities";
+import { allOf, BUILT_IN, type Dimension, type Entity, type Sketch } from "../entities";
+import { missingLetters } from "../text";
+import { System } from "./clusters";
 import { Contacts } from "./contacts";
 import {
-  arcEquations,
   CONSTRAINT_WORDS,
   constraintEquations,
   dimensionEquations,
   type Equations,
   measuredSize,
+  shapeEquations,
 } from "./equations";
-import { type Freedom, freedom } from "./freedom";
+import type { Freedom } from "./freedom";
 import { pointsOf, SketchFault } from "./geometry";
 import { type Layout, layOut, withValues } from "./layout";
-import { solve } from "./solve";
 
 export { SketchFault } from "./geometry";
 
@@ -52,10 +53,10 @@ export interface Conflict {
 export function solveSketch(sketch: Sketch, sizeOf: SizeOf): SketchState {
   refuseLooseEnds(sketch);
   const layout = layOut(sketch);
-  const equations = equationsOf(sketch, layout, sizeOf);
-  const { x, residual } = solve(equations, layout.start);
+  const system = new System(equationsOf(sketch, layout, sizeOf), layout.start);
+  const { x, residual } = system.solve(layout.start);
   const entities = withValues(sketch.entities, layout, x);
-  const free = freedom(equations, x);
+  const free = system.freedom(x);
   const met = residual <= 1e-9;
   return {
     entities,
@@ -79,14 +80,26 @@ export function sizeNow(sketch: Sketch, dimension: Dimension): number {
 }
 
 /** Every curve has to stand on points that there are, and every id has to be there once. */
-function refuseLooseEnds({ entities, constraints, dimensions }: Sketch): void {
+function refuseLooseEnds(sketch: Sketch): void {
+  const { entities, constraints, dimensions } = sketch;
   const seen = new Set<string>();
-  for (const { id } of [...entities, ...constraints, ...dimensions]) {
+  for (const { id } of [...allOf(sketch), ...constraints, ...dimensions]) {
     if (seen.has(id) || (BUILT_IN as readonly string[]).includes(id))
       throw new SketchFault(`The id “${id}” is there twice. Give each its own.`);
     seen.add(id);
   }
-  const points = new Set(entities.filter(({ type }) => type === "point").map(({ id }) => id));
+  for (const entity of entities) {
+    const missing = entity.type === "text" ? missingLetters(entity.text) : [];
+    if (missing.length > 0)
+      throw new SketchFault(
+        `The lettering has no ${missing.map((letter) => `“${letter}”`).join(", ")}. Write it with other letters.`,
+      );
+  }
+  const points = new Set(
+    allOf(sketch)
+      .filter(({ type }) => type === "point")
+      .map(({ id }) => id),
+  );
   for (const entity of entities)
     for (const point of pointsOf(entity))
       if (point !== "origin" && !points.has(point))
@@ -98,7 +111,7 @@ function refuseLooseEnds({ entities, constraints, dimensions }: Sketch): void {
 /** A sketch made ready to be dragged: what stays the same from one movement to the next is worked out once. */
 export class Drag {
   private readonly layout: Layout;
-  private readonly equations: Equations[];
+  private readonly system: System;
   private readonly ease: Float64Array;
   private x: Float64Array;
 
@@ -109,7 +122,7 @@ export class Drag {
     private readonly held: readonly string[],
   ) {
     this.layout = layOut(sketch);
-    this.equations = equationsOf(sketch, this.layout, sizeOf);
+    this.system = new System(equationsOf(sketch, this.layout, sizeOf), this.layout.start);
     this.x = this.layout.start.slice();
     // What is held gives way only to what cannot be otherwise.
     this.ease = new Float64Array(this.x.length).fill(1);
@@ -126,7 +139,7 @@ export class Drag {
         start[unknown] = values[k]!;
       });
     });
-    const { x, residual } = solve(this.equations, start, this.ease);
+    const { x, residual } = this.system.solve(start, this.ease);
     if (residual <= 1e-6) this.x = x;
     return withValues(this.sketch.entities, this.layout, this.x);
   }
@@ -142,7 +155,7 @@ function equationsOf(sketch: Sketch, layout: Layout, sizeOf: SizeOf): Equations[
   const contacts = new Contacts(sketch);
   // In order of their ids: the order in which a sketch lists them must not even change the rounding.
   return [
-    ...sketch.entities.flatMap((entity) => (entity.type === "arc" ? [arcEquations(entity, layout)] : [])),
+    ...sketch.entities.flatMap((entity) => shapeEquations(entity, layout) ?? []),
     ...sketch.constraints.map((constraint) => constraintEquations(constraint, layout, contacts)),
     ...sketch.dimensions
       .filter((dimension) => !dimension.measured)
@@ -160,27 +173,16 @@ function looseEntities({ entities }: Sketch, layout: Layout, { loose }: Freedom)
   return entities
     .filter((entity) => {
       if (own(entity.id)) return true;
-      switch (entity.type) {
-        case "line":
-          return own(entity.from) || own(entity.to);
-        case "circle":
-          return own(entity.centre);
-        case "arc":
-          return own(entity.centre) || own(entity.from) || own(entity.to);
-        case "ellipse":
-          return own(entity.centre) || own(entity.major);
-        case "spline":
-          return entity.points.some(own);
-        default:
-          return false;
-      }
+      return pointsOf(entity).some(own);
     })
     .map(({ id }) => id);
 }
 
 function conflictsOf(sketch: Sketch, { dependent }: Freedom, met: boolean): Conflict[] {
-  return dependent.map(({ among }) => {
-    const order = [...sketch.constraints, ...sketch.dimensions].map(({ id }) => id);
+  const order = [...sketch.constraints, ...sketch.dimensions].map(({ id }) => id);
+  // That an arc is round may follow from what holds it already: nobody said that twice.
+  const said = dependent.filter(({ source }) => !met || source.kind !== "shape");
+  return said.map(({ among }) => {
     const named = among
       .filter(({ kind }) => kind !== "shape")
       .map(({ source }) => source)

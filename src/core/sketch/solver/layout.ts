@@ -1,4 +1,4 @@
-import type { Entity, Sketch } from "../entities";
+import { allOf, type Entity, type Sketch } from "../entities";
 
 /** Where an entity's own numbers lie among the unknowns: a point's x and y, a circle's radius, an ellipse's half axis. */
 export interface Layout {
@@ -7,22 +7,23 @@ export interface Layout {
   entities: ReadonlyMap<string, Entity>;
   /** The first unknown of an entity; absent for one that has none of its own. */
   first: ReadonlyMap<string, number>;
+  /** The own numbers of what does not move: of the axes, and of what is given. */
+  held: ReadonlyMap<string, readonly number[]>;
 }
 
-/** Points that every sketch has, which never move: the ends of the built-in axes. */
-export const FIXED_POINTS: Record<string, readonly [number, number]> = {
-  origin: [0, 0],
-  "axis-x:end": [1, 0],
-  "axis-y:end": [0, 1],
-};
-
-const AXES: Entity[] = [
+/** What every sketch has, which never moves: its origin and its axes. */
+const built = (id: string, x: number, y: number): Entity => ({ id, type: "point", x, y, construction: true });
+const BUILT_IN_ENTITIES: Entity[] = [
+  built("origin", 0, 0),
+  built("axis-x:end", 1, 0),
+  built("axis-y:end", 0, 1),
   { id: "axis-x", type: "line", from: "origin", to: "axis-x:end", construction: true },
   { id: "axis-y", type: "line", from: "origin", to: "axis-y:end", construction: true },
 ];
 
 /** Lays the unknowns of a sketch out in a row, in the order of their ids. */
-export function layOut({ entities }: Pick<Sketch, "entities">): Layout {
+export function layOut(sketch: Pick<Sketch, "entities" | "given">): Layout {
+  const { entities, given = [] } = sketch;
   const values: number[] = [];
   const first = new Map<string, number>();
   const sorted = [...entities].sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0));
@@ -34,8 +35,9 @@ export function layOut({ entities }: Pick<Sketch, "entities">): Layout {
   }
   return {
     start: Float64Array.from(values),
-    entities: new Map([...AXES, ...entities].map((entity) => [entity.id, entity] as const)),
+    entities: new Map([...BUILT_IN_ENTITIES, ...allOf(sketch)].map((entity) => [entity.id, entity] as const)),
     first,
+    held: new Map([...BUILT_IN_ENTITIES, ...given].map((entity) => [entity.id, ownValues(entity)] as const)),
   };
 }
 
@@ -47,6 +49,8 @@ function ownValues(entity: Entity): number[] {
       return [entity.radius];
     case "ellipse":
       return [entity.minor];
+    case "text":
+      return [entity.height];
     default:
       return [];
   }
@@ -60,6 +64,7 @@ export function withValues(entities: readonly Entity[], layout: Layout, values: 
     if (entity.type === "point") return { ...entity, x: values[at]!, y: values[at + 1]! };
     if (entity.type === "circle") return { ...entity, radius: Math.abs(values[at]!) };
     if (entity.type === "ellipse") return { ...entity, minor: Math.abs(values[at]!) };
+    if (entity.type === "text") return { ...entity, height: Math.abs(values[at]!) };
     return entity;
   });
 }

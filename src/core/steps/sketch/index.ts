@@ -90,7 +90,9 @@ export const sketch = defineStep({
     for (const conflict of state.conflicts)
       context.warn({ code: "sketch-repeats", message: upper(conflict.message), step });
     return {
-      made: [{ id: `${step}:sketch`, kind: "sketch", frame, entities: state.entities, hint: { text: "Sketch" } }],
+      made: [
+        { id: `${step}:sketch`, kind: "sketch", frame, entities: state.entities, given: [], hint: { text: "Sketch" } },
+      ],
       used: [],
     };
   },

@@ -1,14 +1,16 @@
 import { describe, expect, test } from "vitest";
-import { fittingConstraints, fittingDimensions, SketchEdit } from "./edit";
-import { profileOf } from "./item";
-import { solveSketch } from "./solver";
+import { profileOf } from "../item";
+import { solveSketch } from "../solver";
+import { fittingConstraints, fittingDimensions } from "./fits";
+import { rectangle } from "./shapes";
+import { SketchEdit } from "./sketch-edit";
 
 const empty = { entities: [], constraints: [], dimensions: [] };
 
 describe("drawing", () => {
   test("a rectangle on the origin is closed, level and upright, and can change its size alone", () => {
     const edit = new SketchEdit(empty);
-    const sides = edit.rectangle("origin", [40, 25]);
+    const sides = rectangle(edit, "origin", [40, 25]);
     expect(sides).toEqual(["l1", "l2", "l3", "l4"]);
     const state = solveSketch(edit.parts, () => 0);
     expect(state).toMatchObject({ degrees: 2, conflicts: [], met: true });

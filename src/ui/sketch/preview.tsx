@@ -1,0 +1,59 @@
+import type { Sketch } from "@/core/sketch";
+import { type Drawing, preview } from "./drawing";
+import { pathOf } from "./marks";
+import type { PlaneMap } from "./plane-map";
+import type { Snap } from "./snapping";
+import type { DrawTool } from "./tools/draw-tools";
+import type { Settings } from "./tools/settings";
+
+const PLACE_WORDS = { point: "on the point", on: "on", midpoint: "amid" } as const;
+const LINE_WORDS = {
+  horizontal: "level",
+  vertical: "upright",
+  parallel: "parallel to",
+  perpendicular: "square to",
+  tangent: "tangent to",
+} as const;
+
+/** What the next click would hold, in words. */
+export function snapWords({ rule, with: other, line }: Snap): string {
+  const place = rule === null ? "" : rule === "point" ? PLACE_WORDS.point : `${PLACE_WORDS[rule]} ${other}`;
+  const way = line ? `${LINE_WORDS[line.type]} ${line.with ?? ""}`.trim() : "";
+  return [way, place].filter(Boolean).join(", ");
+}
+
+/** What the next click would draw, and what it would hold. */
+export function Preview({
+  tool,
+  sketch,
+  drawing,
+  hover,
+  map,
+  settings,
+}: {
+  tool: DrawTool;
+  sketch: Sketch;
+  drawing: Drawing | null;
+  hover: Snap;
+  map: PlaneMap;
+  settings: Settings;
+}) {
+  const [x, y] = map.toPixel(hover.at);
+  const curves = drawing ? preview(tool, sketch, drawing, hover, settings) : [];
+  const words = snapWords(hover);
+  return (
+    <g className="pointer-events-none" data-snap={hover.line?.type ?? hover.rule ?? "free"}>
+      <path d={curves.map((curve) => pathOf(curve, map)).join("")} fill="none" stroke="var(--pick)" strokeWidth={2} />
+      {drawing?.stops.map(({ at }, i) => {
+        const [px, py] = map.toPixel(at);
+        return <circle key={i} cx={px} cy={py} r={3.5} fill="var(--pick)" />;
+      })}
+      <circle cx={x} cy={y} r={hover.rule ? 7 : 3} fill="none" stroke="var(--pick)" strokeWidth={2} />
+      {words ? (
+        <text x={x + 12} y={y - 10} fill="var(--pick)" className="text-[13px]">
+          {words}
+        </text>
+      ) : null}
+    </g>
+  );
+}
