@@ -33,6 +33,7 @@ export {
   makeSphere,
   makeTorus,
 } from "./primitives";
+export * from "./project";
 export * from "./sheet";
 export * from "./step-file";
 export type { Surface } from "./surfaces";

@@ -19,7 +19,7 @@ type Place = readonly [number, number];
 export type PlanarCurve =
   | { kind: "line"; from: Place; to: Place }
   | { kind: "arc"; centre: Place; radius: number; start: number; sweep: number }
-  | { kind: "ellipse"; centre: Place; major: number; minor: number; turn: number }
+  | { kind: "ellipse"; centre: Place; major: number; minor: number; turn: number; start: number; sweep: number }
   | { kind: "spline"; poles: { points: readonly Place[]; knots: readonly number[]; degree: number } };
 
 /** Part of a curve between two numbered places. Round a closed curve `to` may run past 1. */

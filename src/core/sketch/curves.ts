@@ -121,10 +121,7 @@ function curvesOfOne(entity: Exclude<Entity, { type: "point" }>, at: (id: string
       return one({ ...drawn, ...between(angle(entity.from), angle(entity.to)) });
     }
     case "spline":
-      return one(
-        { kind: "spline", poles: splinePoles(entity.points.map(at), entity.form, entity.closed) },
-        entity.closed,
-      );
+      return one({ kind: "spline", poles: splinePoles(entity.points.map(at), entity) }, entity.closed);
     case "text":
       return textCurves(entity, at(entity.at), at(entity.along));
   }

@@ -54,8 +54,19 @@ export const splineSchema = z
     form: z.enum(["through", "control"]).default("through"),
     points: z.array(refField).min(2).max(500),
     closed: z.boolean().default(false),
+    knots: z.array(z.number()).max(600).optional().describe("control: its own knots, as many as points + degree + 1"),
+    degree: z.number().int().min(1).max(25).optional().describe("control, with knots: its degree"),
     construction,
   })
+  .refine(({ points, knots, degree }) => knots === undefined || knots.length === points.length + (degree ?? 3) + 1, {
+    message: "A spline with knots needs as many of them as it has points, and its degree and one more.",
+  })
+  .refine(
+    ({ knots = [0, 1] }) => knots.every((knot, i) => i === 0 || knot >= knots[i - 1]!) && knots.at(-1)! > knots[0]!,
+    {
+      message: "The knots of a spline have to run upwards.",
+    },
+  )
   .describe("A cubic curve through its points, or drawn by them as control points");
 
 export const textSchema = z

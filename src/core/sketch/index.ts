@@ -21,6 +21,7 @@ export {
 export { type Place, placeOf, SketchEdit } from "./edit/sketch-edit";
 export { extend, trim } from "./edit/trim";
 export * from "./entities";
+export { type GivenCurve, givenEntities } from "./given";
 export { profileOf, stretchesOf } from "./item";
 export { meet } from "./meet";
 export { divide, type Graph, type Stretch } from "./profile/graph";

@@ -14,7 +14,7 @@ describe("a spline through points", () => {
   test.each([false, true])("goes through every one, curvature running on (closed: %s)", (closed) => {
     fc.assert(
       fc.property(points(3), (list) => {
-        const spline = splinePoles(list, "through", closed);
+        const spline = splinePoles(list, { form: "through", closed: closed });
         const inner = spline.breaks();
         expect(inner).toHaveLength(list.length + (closed ? 1 : 0));
         list.forEach((point, i) => {
@@ -41,8 +41,7 @@ describe("a spline through points", () => {
         [2, 4],
         [5, 10],
       ],
-      "through",
-      false,
+      { form: "through", closed: false },
     );
     for (const t of [0.1, 0.35, 0.8]) {
       const [x, y] = spline.at(t);
@@ -54,8 +53,7 @@ describe("a spline through points", () => {
           [0, 0],
           [4, 6],
         ],
-        "through",
-        false,
+        { form: "through", closed: false },
       ).at(0.5),
     ).toEqual([2, 3]);
   });
@@ -65,7 +63,7 @@ describe("a spline through points", () => {
       { length: 24 },
       (_, i): Vec2 => [10 * Math.cos((i * Math.PI) / 12), 10 * Math.sin((i * Math.PI) / 12)],
     );
-    const spline = splinePoles(ring, "through", true);
+    const spline = splinePoles(ring, { form: "through", closed: true });
     for (let i = 0; i < 200; i++) expect(Math.abs(Math.hypot(...spline.at(i / 200)) - 10)).toBeLessThan(2e-4);
   });
 });
@@ -74,7 +72,7 @@ describe("a spline by control points", () => {
   test("begins and ends at the first and last, and lies in their hull", () => {
     fc.assert(
       fc.property(points(2), (list) => {
-        const spline = splinePoles(list, "control", false);
+        const spline = splinePoles(list, { form: "control", closed: false });
         expect(near(spline.at(0), list[0]!, 1e-9)).toBe(true);
         expect(near(spline.at(1), list.at(-1)!, 1e-9)).toBe(true);
         for (let i = 0; i <= 20; i++) {
@@ -94,8 +92,7 @@ describe("a spline by control points", () => {
         [6, 0],
         [0, 6],
       ],
-      "control",
-      true,
+      { form: "control", closed: true },
     );
     // At a knot the curve is at (P₋₁ + 4P₀ + P₁) / 6.
     expect(near(spline.at(0), [(0 + 0 + 6) / 6, (6 + 0 + 0) / 6], 1e-12)).toBe(true);

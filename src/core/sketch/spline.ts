@@ -28,7 +28,7 @@ export class Poles {
 
   /** The distinct knots: between two of them the curve is one polynomial. */
   breaks(): number[] {
-    return [...new Set(this.knots)];
+    return [...new Set(this.knots)].filter((knot) => knot >= 0 && knot <= 1);
   }
 }
 
@@ -49,7 +49,28 @@ function deBoor(points: readonly Vec2[], knots: readonly number[], p: number, t:
 }
 
 /** The spline that a person draws: through points, or with them as control points. */
-export function splinePoles(points: readonly Vec2[], form: "through" | "control", closed: boolean): Poles {
+export function splinePoles(
+  points: readonly Vec2[],
+  {
+    form,
+    closed,
+    knots,
+    degree = 3,
+  }: {
+    form: "through" | "control";
+    closed: boolean;
+    knots?: readonly number[] | undefined;
+    degree?: number | undefined;
+  },
+): Poles {
+  if (form === "control" && knots) {
+    const [low, high] = [knots[degree]!, knots[points.length]!];
+    return new Poles(
+      points,
+      knots.map((knot) => (knot - low) / (high - low)),
+      degree,
+    );
+  }
   const ring = closed ? [...points, points[0]!] : points;
   if (form === "control") return controlled(closed && points.length > 2 ? points : ring, closed && points.length > 2);
   return closed ? interpolatedRing(points) : interpolated(ring);

@@ -34,12 +34,14 @@ interface Walked {
 export function offset(sketch: Sketch, ids: readonly string[], distance: number, near: Vec2): Sketch {
   const edit = new SketchEdit(sketch);
   const isPoint = (id: string) => edit.find(id)?.type === "point";
-  const picked = [...new Set(ids)].filter((id) => !isPoint(id)).map((id) => {
-    const given = edit.given.find((entity) => entity.id === id);
-    const known =
-      given ?? workable(edit, id, ["line", "arc", "circle"], "Only lines, arcs and circles can be offset exactly");
-    return known as EntityOf<"line" | "arc" | "circle">;
-  });
+  const picked = [...new Set(ids)]
+    .filter((id) => !isPoint(id))
+    .map((id) => {
+      const given = edit.given.find((entity) => entity.id === id);
+      const known =
+        given ?? workable(edit, id, ["line", "arc", "circle"], "Only lines, arcs and circles can be offset exactly");
+      return known as EntityOf<"line" | "arc" | "circle">;
+    });
   if (picked.length === 0) throw new SketchFault("Pick the lines, arcs or circles to offset first.");
   const pairs: string[] = [];
   for (const circle of picked.filter((entity) => entity.type === "circle")) {

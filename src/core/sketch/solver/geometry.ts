@@ -155,10 +155,10 @@ export class Geometry {
 
   /** A place, or direction, that a spline's points lead to, with its slopes by each of them. */
   ofSpline(id: string, look: (poles: Poles) => Vec2): Pair {
-    const { points, form, closed } = this.of<"spline">(id);
-    const pairs = points.map((point) => this.point(point));
+    const spline = this.of<"spline">(id);
+    const pairs = spline.points.map((point) => this.point(point));
     const places = pairs.map(([x, y]): Vec2 => [x.v, y.v]);
-    const value = look(splinePoles(places, form, closed));
+    const value = look(splinePoles(places, spline));
     const d = [new Float64Array(this.count), new Float64Array(this.count)] as const;
     const reach = 1e-5 * Math.max(1, ...places.map(([x, y]) => Math.max(Math.abs(x), Math.abs(y)))) ** 0.5;
     const seen = (i: number, k: number, by: number): Vec2 => {
@@ -166,7 +166,7 @@ export class Geometry {
         if (j !== i) return place;
         return k === 0 ? [place[0] + by, place[1]] : [place[0], place[1] + by];
       });
-      return look(splinePoles(moved, form, closed));
+      return look(splinePoles(moved, spline));
     };
     pairs.forEach((pair, i) => {
       pair.forEach((dual, k) => {
@@ -186,11 +186,12 @@ export class Geometry {
 
   /** The parameter of a spline's point that is nearest to a point of the sketch: exactly 0 or 1 at its ends. */
   nearestOnSpline(id: string, point: string): number {
-    const { points, form, closed } = this.of<"spline">(id);
+    const spline = this.of<"spline">(id);
+    const { points, closed } = spline;
     if (!closed && points[0] === point) return 0;
     if (!closed && points.at(-1) === point) return 1;
     const here = (name: string): Vec2 => this.point(name).map(({ v }) => v) as [number, number];
-    const poles = splinePoles(points.map(here), form, closed);
+    const poles = splinePoles(points.map(here), spline);
     return nearestParameter({ id, entity: id, closed, shape: { kind: "spline", poles } }, here(point)) ?? 0;
   }
 

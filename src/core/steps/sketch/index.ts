@@ -1,10 +1,11 @@
 import { z } from "zod";
 import { fail } from "../../errors";
 import { cross, dot, type PlaneFrame, scale, sub, subshapePlanes, unit, type Vec3 } from "../../kernel";
-import { faceRefSchema } from "../../naming";
+import { edgeRefSchema, faceRefSchema } from "../../naming";
 import { constraintSchema, dimensionSchema, entitySchema, SketchFault, solveSketch } from "../../sketch";
 import { itemRef } from "../common";
 import { defineStep, type StepContext } from "../step";
+import { givenBy } from "./given";
 
 const MOST = 5000;
 
@@ -12,6 +13,10 @@ const schema = z.object({
   on: z.enum(["xy", "yz", "zx", "face", "workplane"]).default("xy").describe("The plane that it is drawn in"),
   face: z.array(faceRefSchema).max(1).default([]).describe("The planar face, when on is face"),
   plane: z.array(itemRef).max(1).default([]).describe("The workplane, when on is workplane"),
+  edges: z.array(edgeRefSchema).max(500).default([]).describe("Edges of bodies, seen square to the plane, to draw by"),
+  outlines: z.array(faceRefSchema).max(200).default([]).describe("Faces of bodies whose edges are seen so"),
+  sections: z.array(itemRef).max(100).default([]).describe("Bodies whose section by the plane is given to draw by"),
+  asOutlines: z.boolean().default(false).describe("Whether what bodies give makes outlines too, or only helps to draw"),
   entities: z.array(entitySchema).max(MOST).default([]).describe("What is drawn, where the solver last left it"),
   constraints: z.array(constraintSchema).max(MOST).default([]),
   dimensions: z.array(dimensionSchema).max(MOST).default([]),
@@ -57,10 +62,21 @@ export const sketch = defineStep({
       when: { key: "on", is: ["workplane"] },
     },
     { key: "dimensions", kind: "sketch", label: "Dimensions" },
+    { key: "edges", kind: "edges", label: "Edges to draw by", accepts: "any", min: 0 },
+    { key: "outlines", kind: "faces", label: "Faces to draw by", accepts: "any", min: 0 },
+    { key: "sections", kind: "bodies", label: "Bodies cut by the plane", accepts: ["solid", "sheet"], min: 0 },
+    {
+      key: "asOutlines",
+      kind: "toggle",
+      label: "These make outlines, too",
+    },
   ],
   refs: (values) => [
     ...(values.on === "face" ? values.face.map((ref) => ref.body) : []),
     ...(values.on === "workplane" ? values.plane : []),
+    ...values.edges.map((ref) => ref.body),
+    ...values.outlines.map((ref) => ref.body),
+    ...values.sections,
   ],
   resolved: ({ on, face, plane, ...drawing }) => ({
     on,
@@ -71,9 +87,10 @@ export const sketch = defineStep({
   evaluate(values, context) {
     const { step } = context;
     const frame = frameOf(values, context);
+    const given = givenBy(values, frame, context);
     let state: ReturnType<typeof solveSketch>;
     try {
-      state = solveSketch(values, (dimension) => Number(dimension.value));
+      state = solveSketch({ ...values, given }, (dimension) => Number(dimension.value));
     } catch (cause) {
       if (cause instanceof SketchFault) fail("sketch-fault", cause.message, { step });
       throw cause;
@@ -91,7 +108,14 @@ export const sketch = defineStep({
       context.warn({ code: "sketch-repeats", message: upper(conflict.message), step });
     return {
       made: [
-        { id: `${step}:sketch`, kind: "sketch", frame, entities: state.entities, given: [], hint: { text: "Sketch" } },
+        {
+          id: `${step}:sketch`,
+          kind: "sketch",
+          frame,
+          entities: [...state.entities, ...given],
+          given,
+          hint: { text: "Sketch" },
+        },
       ],
       used: [],
     };
