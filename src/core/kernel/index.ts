@@ -1,4 +1,5 @@
 /** The geometry kernel: the only folder that touches the geometry library. Everything here is in millimetres and radians. */
+export { conicOf, segment } from "./conic";
 export * from "./counts";
 export * from "./distance";
 export * from "./edges";

@@ -1,3 +1,4 @@
+import { conicOf, segment } from "./conic";
 import { lib } from "./library";
 import { readPoint } from "./measure";
 import type { PlanarCurve, PlaneFrame } from "./outline";
@@ -15,7 +16,6 @@ export type ProjectedEdge =
 
 /** Shorter than this, mm, a projection is a point. */
 const LEAST = 1e-7;
-const TURN = 2 * Math.PI;
 
 /**
  * The edges of a shape seen square to a plane, in the order of `subshapes(shape, "edge")`; null for one that is seen as
@@ -65,19 +65,20 @@ function projectEdge(shape: Shape, frame: PlaneFrame): ProjectedEdge | null {
     const seen = (at: Vec3): Place => flat(sub(at, frame.origin));
     const at = (t: number): Place => seen(readPoint(scope, curve.Value(t)));
     const type = curve.GetType() as string;
-    if (type === "GeomAbs_Line") return lineFrom(at(first), at(last));
+    if (type === "GeomAbs_Line") return exactly(segment(at(first), at(last)));
     if (type === "GeomAbs_Circle" || type === "GeomAbs_Ellipse") {
       const conic = scope.use(type === "GeomAbs_Circle" ? curve.Circle() : curve.Ellipse());
       const radii = "Radius" in conic ? [conic.Radius(), conic.Radius()] : [conic.MajorRadius(), conic.MinorRadius()];
       const axis = (a: { Direction(): Parameters<typeof readPoint>[1]; delete(): void }, size: number) =>
         flat(scale(readPoint(scope, scope.use(a).Direction()), size));
-      return conicFrom(
+      const found = conicOf(
         seen(readPoint(scope, conic.Location())),
         axis(conic.XAxis(), radii[0]!),
         axis(conic.YAxis(), radii[1]!),
         first,
         last,
       );
+      return exactly(found);
     }
     if (type === "GeomAbs_BSplineCurve" || type === "GeomAbs_BezierCurve") {
       const exact = splineFrom(scope, edge, seen);
@@ -87,43 +88,7 @@ function projectEdge(shape: Shape, frame: PlaneFrame): ProjectedEdge | null {
   });
 }
 
-function lineFrom(from: Place, to: Place): ProjectedEdge | null {
-  if (Math.hypot(to[0] - from[0], to[1] - from[1]) < LEAST) return null;
-  return { exact: true, curve: { kind: "line", from, to } };
-}
-
-/**
- * The conic centre + u cos t + v sin t over a range of t. Its principal axes lie where the two half diameters u, v turned
- * by t₀ with tan 2t₀ = 2u·v / (u² − v²) are square to each other (Rytz's construction).
- */
-function conicFrom(centre: Place, u: Place, v: Place, first: number, last: number): ProjectedEdge | null {
-  const turned = 0.5 * Math.atan2(2 * (u[0] * v[0] + u[1] * v[1]), u[0] ** 2 + u[1] ** 2 - v[0] ** 2 - v[1] ** 2);
-  const [c, s] = [Math.cos(turned), Math.sin(turned)];
-  const p: Place = [u[0] * c + v[0] * s, u[1] * c + v[1] * s];
-  const q: Place = [v[0] * c - u[0] * s, v[1] * c - u[1] * s];
-  const [major, minor] = [Math.hypot(...p), Math.hypot(...q)];
-  const whole = last - first > TURN - 1e-9;
-  if (major < LEAST) return null;
-  if (minor < LEAST) {
-    // Seen edge-on: the stretch of the axis that it covers.
-    const angles = [first, last];
-    for (let k = -8; k <= 8; k++) {
-      const extreme = turned + k * Math.PI;
-      if (extreme > first && extreme < last) angles.push(extreme);
-    }
-    const shares = angles.map((t) => Math.cos(t - turned));
-    const end = (share: number): Place => [centre[0] + p[0] * share, centre[1] + p[1] * share];
-    return lineFrom(end(Math.min(...shares)), end(Math.max(...shares)));
-  }
-  const forwards = p[0] * q[1] - p[1] * q[0] > 0;
-  const turn = Math.atan2(p[1], p[0]);
-  const [a, b] = [first - turned, last - turned];
-  const start = forwards ? a : -b;
-  const sweep = whole ? TURN : b - a;
-  if (Math.abs(major - minor) < LEAST)
-    return { exact: true, curve: { kind: "arc", centre, radius: major, start: start + turn, sweep } };
-  return { exact: true, curve: { kind: "ellipse", centre, major, minor, turn, start, sweep } };
-}
+const exactly = (curve: PlanarCurve | null): ProjectedEdge | null => curve && { exact: true, curve };
 
 /** The stretch of a polynomial spline that an edge lies on; null for a rational one. */
 function splineFrom(scope: Scope, edge: ReturnType<typeof asEdge>, seen: (at: Vec3) => Place): ProjectedEdge | null {

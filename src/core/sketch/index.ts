@@ -1,5 +1,6 @@
 /** Drawings in a plane: what is drawn, what holds between it, and the regions that it encloses. */
 export { type Curve, type CurveShape, curvesOf, distance2, pointAt, type Vec2 } from "./curves";
+export { bringIn } from "./edit/bring-in";
 export { type Clip, copyOf, paste } from "./edit/copy";
 export { cutCorner, roundCorner } from "./edit/corner";
 export { directionAtEnd } from "./edit/ends";
@@ -21,9 +22,10 @@ export {
 export { type Place, placeOf, SketchEdit } from "./edit/sketch-edit";
 export { extend, trim } from "./edit/trim";
 export * from "./entities";
-export { type GivenCurve, givenEntities } from "./given";
+export { type GivenCurve, type GivenShape, givenEntities } from "./given";
 export { profileOf, stretchesOf } from "./item";
 export { meet } from "./meet";
+export { boxOf } from "./profile/crossings";
 export { divide, type Graph, type Stretch } from "./profile/graph";
 export {
   type BoundaryPart,
@@ -37,4 +39,6 @@ export {
 } from "./profile/regions";
 export { type Conflict, Drag, SketchFault, type SketchState, sizeNow, solveSketch } from "./solver";
 export { endsOf } from "./solver/contacts";
+export { pointsOf } from "./solver/geometry";
+export { Poles, piecesOf } from "./spline";
 export { textWidth } from "./text";

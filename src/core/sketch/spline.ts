@@ -48,6 +48,32 @@ function deBoor(points: readonly Vec2[], knots: readonly number[], p: number, t:
   return d[p]!;
 }
 
+/** The Bézier pieces of a spline, by their control points: blossoms of each span's ends (The NURBS Book, 5.6). */
+export function piecesOf({ points, knots, degree }: Poles): Vec2[][] {
+  const breaks = [...new Set(knots)].filter((knot) => knot >= knots[degree]! && knot <= knots[points.length]!);
+  return breaks.slice(1).map((to, i) => {
+    const from = breaks[i]!;
+    // The span in which the stretch lies, with the poles that shape it.
+    let span = degree;
+    while (span < points.length - 1 && knots[span + 1]! <= from) span++;
+    return Array.from({ length: degree + 1 }, (_, k) => {
+      const d = points.slice(span - degree, span + 1).map(([x, y]) => [x, y] as [number, number]);
+      for (let r = 1; r <= degree; r++) {
+        // The blossom at `from` taken degree − k times, and `to` k times.
+        const t = r <= degree - k ? from : to;
+        for (let j = degree; j >= r; j--) {
+          const low = knots[j + span - degree]!;
+          const high = knots[j + 1 + span - r]!;
+          const share = high > low ? (t - low) / (high - low) : 0;
+          d[j]![0] = (1 - share) * d[j - 1]![0] + share * d[j]![0];
+          d[j]![1] = (1 - share) * d[j - 1]![1] + share * d[j]![1];
+        }
+      }
+      return d[degree]! as Vec2;
+    });
+  });
+}
+
 /** The spline that a person draws: through points, or with them as control points. */
 export function splinePoles(
   points: readonly Vec2[],

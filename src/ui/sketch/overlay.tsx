@@ -1,5 +1,6 @@
 "use client";
 import { useEffect, useMemo, useRef, useState } from "react";
+import { inSpace } from "@/core/kernel";
 import {
   type Clip,
   type Curve,
@@ -219,6 +220,12 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
         canPaste={clip !== null}
         trouble={trouble ?? open.fault}
         onTool={choose}
+        onBrought={({ entities: now }) =>
+          scene?.fit(
+            now.flatMap((one) => (one.type === "point" && open.frame ? [inSpace(open.frame, [one.x, one.y])] : [])),
+          )
+        }
+        onTrouble={setTrouble}
         onSettings={setSettings}
         onBoxTakes={setBoxTakes}
         onPut={put}

@@ -2,6 +2,7 @@
 import type { Sketch } from "@/core/sketch";
 import { Button, Choice } from "../controls/controls";
 import type { Drawing } from "./drawing";
+import { FileBar } from "./file-bar";
 import { PickedBar } from "./picked-bar";
 import { ToolSettings } from "./tool-settings";
 import { CHANGE_TOOLS } from "./tools/change-tools";
@@ -20,6 +21,8 @@ interface Props {
   canPaste: boolean;
   trouble: string | null;
   onTool(tool: string): void;
+  onBrought(sketch: Sketch): void;
+  onTrouble(message: string | null): void;
   onSettings(settings: Settings): void;
   onBoxTakes(takes: "inside" | "touched"): void;
   onPut(sketch: Sketch): boolean;
@@ -138,6 +141,9 @@ export function SketchBar({
           onCopy={rest.onCopy}
           onPaste={rest.onPaste}
         />
+      ) : null}
+      {tool === "select" && picked.length === 0 ? (
+        <FileBar sketch={sketch} onPut={onPut} onBrought={rest.onBrought} onTrouble={rest.onTrouble} />
       ) : null}
       {(state?.conflicts ?? []).map(({ message }) => (
         <p key={message} className="text-[13px] text-warn">

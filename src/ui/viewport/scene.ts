@@ -374,8 +374,10 @@ export class ViewScene {
   }
 
   /** Puts everything into the view, turned as it is. */
-  fit(): void {
-    const sphere = this.bounds().getBoundingSphere(new Sphere());
+  /** Shows all that is drawn, or all of some points. */
+  fit(points: readonly (readonly [number, number, number])[] = []): void {
+    const bounds = points.length > 0 ? new Box3().setFromPoints(points.map((at) => new Vector3(...at))) : this.bounds();
+    const sphere = bounds.getBoundingSphere(new Sphere());
     const direction = this.camera.position.clone().sub(this.controls.target).normalize();
     this.controls.target.copy(sphere.center);
     this.camera.position.copy(sphere.center).addScaledVector(direction, sphere.radius * 4);

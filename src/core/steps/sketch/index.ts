@@ -7,7 +7,7 @@ import { itemRef } from "../common";
 import { defineStep, type StepContext } from "../step";
 import { givenBy } from "./given";
 
-const MOST = 5000;
+const MOST = 10_000;
 
 const schema = z.object({
   on: z.enum(["xy", "yz", "zx", "face", "workplane"]).default("xy").describe("The plane that it is drawn in"),

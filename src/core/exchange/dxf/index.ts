@@ -1,0 +1,2 @@
+export { readDxf } from "./read";
+export { writeDxf } from "./write";

@@ -1,0 +1,92 @@
+"use client";
+import { useRef, useState } from "react";
+import { SeamError } from "@/core/errors";
+import { type DrawingFile, readDxf, readSvg, writeDxf, writeSvg } from "@/core/exchange/drawings";
+import { bringIn, curvesOf, type Sketch } from "@/core/sketch";
+import { Button } from "../controls/controls";
+import { download } from "../controls/download";
+import { useJob } from "../state/context";
+
+/** A file larger than this is not read: it holds more than a sketch can take. */
+const LARGEST = 20 * 1024 * 1024;
+
+/** Brings curves in from DXF and SVG, and saves the sketch as either. */
+export function FileBar({
+  sketch,
+  onPut,
+  onBrought,
+  onTrouble,
+}: {
+  sketch: Sketch;
+  onPut(sketch: Sketch): boolean;
+  onBrought(sketch: Sketch): void;
+  onTrouble(message: string | null): void;
+}) {
+  const unit = useJob((state) => state.job.units);
+  const name = useJob((state) => state.job.name);
+  const input = useRef<HTMLInputElement>(null);
+  const [notes, setNotes] = useState<readonly string[]>([]);
+
+  async function read(file: File): Promise<void> {
+    onTrouble(null);
+    setNotes([]);
+    try {
+      if (file.size > LARGEST)
+        throw new SeamError({
+          code: "too-large",
+          message: `${file.name} is larger than 20 MB. Save only the outlines that you need.`,
+        });
+      const text = await file.text();
+      const read: DrawingFile =
+        /\.svg$/i.test(file.name) || /^\s*<(\?xml|svg|!--)/.test(text) ? readSvg(text) : readDxf(text, unit);
+      const { sketch: next } = bringIn(sketch, read.curves);
+      if (!onPut(next)) return;
+      onBrought(next);
+      setNotes([
+        `${read.curves.length} ${read.curves.length === 1 ? "curve" : "curves"} brought in, in ${read.unit}.`,
+        ...read.notes,
+      ]);
+    } catch (cause) {
+      if (!(cause instanceof SeamError)) throw cause;
+      onTrouble(cause.message);
+    }
+  }
+
+  const save = (file: string, type: string, text: string) => download(new TextEncoder().encode(text), file, type);
+  const empty = curvesOf(sketch.entities, true).length === 0;
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-1">
+        <input
+          ref={input}
+          type="file"
+          accept=".dxf,.svg"
+          aria-label="DXF or SVG file"
+          className="sr-only"
+          tabIndex={-1}
+          onChange={(event) => {
+            const [file] = event.target.files ?? [];
+            event.target.value = "";
+            if (file) void read(file);
+          }}
+        />
+        <Button small onClick={() => input.current?.click()}>
+          Bring in DXF or SVG
+        </Button>
+        <Button small disabled={empty} onClick={() => save(`${name}.dxf`, "image/vnd.dxf", writeDxf(sketch.entities))}>
+          Save as DXF
+        </Button>
+        <Button small disabled={empty} onClick={() => save(`${name}.svg`, "image/svg+xml", writeSvg(sketch.entities))}>
+          Save as SVG
+        </Button>
+      </div>
+      {notes.length > 0 ? (
+        <ul aria-label="About the file" className="text-[13px] text-soft">
+          {notes.map((note) => (
+            <li key={note}>{note}</li>
+          ))}
+        </ul>
+      ) : null}
+    </>
+  );
+}
