@@ -206,3 +206,93 @@ test("sizes on the drawing: opened, driven by a formula, only measuring, in conf
   await expect(bar(page)).not.toContainText("say the same thing twice");
   await page.keyboard.press("Escape");
 });
+
+test("regions are picked in the view or from a list; what was chosen stays chosen", async ({ page }) => {
+  const rectangle = (name: string, x: number, y: number, w: number, h: number) => [
+    ...[
+      ["a", x, y],
+      ["b", x + w, y],
+      ["c", x + w, y + h],
+      ["d", x, y + h],
+    ].map(([corner, px, py]) => ({ id: `${name}${corner}`, type: "point", x: px, y: py })),
+    ...["ab", "bc", "cd", "da"].map((ends) => ({
+      id: `${name}${ends}`,
+      type: "line",
+      from: `${name}${ends[0]}`,
+      to: `${name}${ends[1]}`,
+    })),
+  ];
+  const id = await postJob(page, [
+    { id: "k", type: "sketch", entities: [...rectangle("r", -40, -25, 80, 50), ...rectangle("q", -30, -10, 30, 20)] },
+    { id: "x", type: "extrude", sketch: ["k"], distance: 10 },
+  ]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await page.locator('[data-step="x"]').getByRole("button", { name: "Extrude", exact: true }).click();
+  await built(page);
+  const regions = open(page).getByRole("group", { name: "Regions" });
+  await expect(regions).toContainText("1 of 2, all that are no holes");
+  await expect(page.locator("body")).toContainText("34 cm³");
+  // The hole is taken as well: a whole plate.
+  await clickModel(page, [-15, 0, 0]);
+  await expect(regions).toContainText("2 of 2");
+  await built(page);
+  await expect(page.locator("body")).toContainText("40 cm³");
+  await regions.getByRole("checkbox", { name: /Region \d, 3400 mm²/ }).click();
+  await built(page);
+  await expect(page.locator("body")).toContainText("6000 mm³");
+  await page.getByRole("button", { name: "Update the step" }).click();
+  await built(page);
+  await page.locator('[data-step="x"]').getByRole("button", { name: "Extrude", exact: true }).click();
+  await expect(regions).toContainText("1 of 2");
+  await expect(regions.getByRole("button", { name: "All again" })).toBeVisible();
+});
+
+test("an outline comes in as DXF, goes out as SVG; what bodies give is drawn by", async ({ page }) => {
+  const groups = (lines: [number, number, number, number][]) =>
+    lines.map(([a, b, c, d]) => `0\nLINE\n8\n0\n10\n${a}\n20\n${b}\n11\n${c}\n21\n${d}\n`).join("");
+  const outline = groups([
+    [0, 0, 2, 0],
+    [2, 0, 2, 1],
+    [2, 1, 0, 1],
+    [0, 1, 0, 0],
+  ]);
+  const dxf = `0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n1\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n${outline}0\nENDSEC\n0\nEOF\n`;
+  const id = await postJob(page, [
+    { id: "b", type: "box", size: [80, 60, 10] },
+    { id: "k", type: "sketch", on: "face", face: [{ body: "b:block", face: "b:side:z+" }] },
+  ]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await page.locator('[data-step="k"]').getByRole("button", { name: "Sketch", exact: true }).click();
+  await built(page);
+  const input = bar(page).getByLabel("DXF or SVG file");
+  await input.setInputFiles({ name: "plate.dxf", mimeType: "image/vnd.dxf", buffer: Buffer.from(dxf) });
+  await expect(bar(page).getByRole("list", { name: "About the file" })).toContainText(
+    "4 curves brought in, in inches.",
+  );
+  await expect(parts(page)).toHaveAttribute("aria-label", "Sketch of 8 parts");
+  // A broken one changes nothing.
+  await input.setInputFiles({ name: "bad.dxf", mimeType: "image/vnd.dxf", buffer: Buffer.from(dxf.slice(0, -40)) });
+  await expect(bar(page).getByRole("alert")).toContainText("broken or cut short");
+  await expect(parts(page)).toHaveAttribute("aria-label", "Sketch of 8 parts");
+  const saving = page.waitForEvent("download");
+  await bar(page).getByRole("button", { name: "Save as SVG" }).click();
+  expect((await saving).suggestedFilename()).toBe("Test job.svg");
+
+  // The top face gives its edges; a corner of the outline is put on one of them.
+  await open(page)
+    .getByRole("group", { name: "Faces to draw by" })
+    .getByRole("button", { name: "Pick in the view" })
+    .click();
+  await built(page);
+  await clickModel(page, [30, 5, 10]);
+  await open(page).getByRole("button", { name: "Picking: click in the view" }).click();
+  await built(page);
+  // Four edges with their ends; a line that begins in one of the corners of the block.
+  await expect(page.locator("[data-entity][data-given]")).toHaveCount(12);
+  await use(page, "Lines");
+  await at(page, [40, 30], [30, 20]);
+  await expect(parts(page)).toHaveAttribute("aria-label", "Sketch of 10 parts");
+  await expect(bar(page).getByRole("alert")).toBeHidden();
+});

@@ -75,7 +75,21 @@ export interface SketchView {
   /** Its curves as segments in space, xyz pairs: within a hundredth of what can be seen. */
   lines: number[];
   curves: number;
-  regions: number;
+  regions: RegionView[];
+}
+
+/** A closed region of a sketch, to be picked. */
+export interface RegionView {
+  /** The curves round it, with the side of each that it lies on. */
+  key: string;
+  /** A point inside it, in the sketch's plane. */
+  inner: [number, number];
+  /** mm² */
+  area: number;
+  /** Whether it is drawn out when none are chosen: it is no hole. */
+  filled: boolean;
+  /** Its outline and its holes as chains of places in the sketch's plane. */
+  rings: [number, number][][];
 }
 
 export type ItemView = BodyView | PlaneView | SketchView;

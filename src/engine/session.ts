@@ -36,7 +36,7 @@ import {
   viewDeflection,
 } from "@/core/kernel";
 import { type Body, isBody, type SketchItem, topologyNames } from "@/core/naming";
-import { curvesOf, polyline, profileOf } from "@/core/sketch";
+import { curvesOf, filledRegions, type Profile, polyline, profileOf } from "@/core/sketch";
 import {
   type BodyView,
   type EngineApi,
@@ -48,6 +48,7 @@ import {
   isBodyView,
   type PieceView,
   type Progress,
+  type RegionView,
   type ReleaseRequest,
   type SketchView,
   type ViewMesh,
@@ -241,8 +242,21 @@ function sketchView({ kind, id, frame, entities, given }: SketchItem, name: stri
     given,
     lines,
     curves: curves.length,
-    regions: profileOf(entities).regions.length,
+    regions: regionViews(profileOf(entities)),
   };
+}
+
+function regionViews(profile: Profile): RegionView[] {
+  const filled = new Set(filledRegions(profile));
+  return profile.regions.map((region) => ({
+    key: region.key,
+    inner: [...region.inner],
+    area: region.area,
+    filled: filled.has(region),
+    rings: [region.outline, ...region.holes].map((parts) =>
+      parts.flatMap((part) => polyline(part).map(([from]): [number, number] => [...from])),
+    ),
+  }));
 }
 
 type PartsView = Pick<BodyView, "faces" | "edges" | "corners">;

@@ -26,6 +26,7 @@ export type Field = { key: string; label: string; help?: string; when?: FieldCon
   | { kind: "edges"; accepts: "any" | "line"; min: number; max?: number }
   | { kind: "corners"; min: number; max?: number }
   | { kind: "sketch" }
+  | { kind: "regions"; of: string }
   | { kind: "cutters" }
   | { kind: "fates" }
 );

@@ -10,6 +10,7 @@ import { FileField } from "./file-field";
 import { BodiesField, CuttersField, FacesField } from "./item-fields";
 import { CornersField, EdgesField } from "./part-fields";
 import { QuantityInput } from "./quantity-input";
+import { RegionsField } from "./regions-field";
 import { SketchField } from "./sketch-field";
 
 /** The form of the open step, drawn from the fields that its type declares. */
@@ -97,6 +98,8 @@ function FormField({ field, values, problems, onChange }: FieldProps) {
       return <CornersField field={field} value={value as CornerRef[]} onChange={set} />;
     case "sketch":
       return <SketchField values={values} problems={problems} onChange={onChange} />;
+    case "regions":
+      return <RegionsField label={field.label} />;
     case "cutters":
       return (
         <CuttersField

@@ -20,7 +20,6 @@ import { useWorkspace } from "../state/context";
 import type { ViewScene } from "../viewport/scene";
 import { type Drawing, type Drawn, finishMany, pressed, typed } from "./drawing";
 import { Axes, EntityMark, PointMark } from "./marks";
-import { type PlaneMap, planeMap } from "./plane-map";
 import { Preview } from "./preview";
 import { SizesOnDrawing } from "./sizes";
 import { SketchBar } from "./sketch-bar";
@@ -29,6 +28,7 @@ import { CHANGE_TOOLS } from "./tools/change-tools";
 import { DRAW_TOOLS } from "./tools/draw-tools";
 import { FIRST_SETTINGS } from "./tools/settings";
 import { useBoxPick } from "./use-box-pick";
+import { usePlaneMap } from "./use-plane-map";
 import { useSketch } from "./use-sketch";
 
 /** Pixels within which a click means a curve. */
@@ -329,13 +329,6 @@ function groupBy(curves: readonly Curve[]): Map<string, Curve[]> {
     else groups.set(curve.entity, [curve]);
   }
   return groups;
-}
-
-/** The map of the plane onto the canvas, anew whenever the view moves. */
-function usePlaneMap(scene: ViewScene | null, frame: Parameters<typeof planeMap>[1] | null): PlaneMap | null {
-  const [, tick] = useState(0);
-  useEffect(() => scene?.onView(() => tick((n) => n + 1)), [scene]);
-  return scene && frame ? planeMap(scene, frame) : null;
 }
 
 /** Turns the view square to the plane while a sketch is open, and back afterwards. */

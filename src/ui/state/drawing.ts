@@ -128,12 +128,14 @@ function drawBody(
   const cutters = editing?.step.type === "seam" ? (editing.step.cutters as string[]) : [];
   const isBehind = editing?.step.type === "sketch" && state.picking === null;
   const isCutter = item.kind === "sheet" || cutters.includes(item.id) || cutters.includes(item.step);
-  const refs = editing
-    ? shownFields(editing.step).flatMap(({ key }) => {
-        const value = editing.step[key];
-        return Array.isArray(value) ? value.filter(isPartRef) : [];
-      })
-    : [];
+  // Behind a drawing nothing is lit up: what is drawn has to be seen.
+  const refs =
+    editing && !isBehind
+      ? shownFields(editing.step).flatMap(({ key }) => {
+          const value = editing.step[key];
+          return Array.isArray(value) ? value.filter(isPartRef) : [];
+        })
+      : [];
   if (!editing && state.selected === item.id && state.selectedFace !== null)
     refs.push({ body: item.id, face: item.faces[state.selectedFace]?.name ?? "" });
   const mine = refs.filter((ref) => ref.body === item.id);

@@ -53,6 +53,8 @@ export interface WorkspaceStore {
   parametersOpen: boolean;
   /** What is picked in the open sketch, by id. */
   sketchPicked: readonly string[];
+  /** The region under the pointer, by place, while regions are picked. */
+  hoveredRegion: number | null;
   /** What was copied from a sketch, to be put into this or another one. */
   sketchClip: Clip | null;
   set(values: Partial<WorkspaceStore>): void;
@@ -81,11 +83,13 @@ export function createWorkspaceStore(part: string) {
     parametersOpen: false,
     sketchPicked: [],
     sketchClip: null,
+    hoveredRegion: null,
     set: (values) => set(values),
     edit: (editing) =>
       set({
         editing,
         sketchPicked: [],
+        hoveredRegion: null,
         picking: null,
         pull: 0,
         shownPieces: "both",

@@ -52,7 +52,7 @@ function BodyCard({ item }: { item: ItemView }) {
     item.kind === "workplane"
       ? "endless"
       : item.kind === "sketch"
-        ? `${item.curves} curves, ${item.regions} regions`
+        ? `${item.curves} curves, ${item.regions.length} ${item.regions.length === 1 ? "region" : "regions"}`
         : item.measures.volume !== null
           ? formatVolume(item.measures.volume, unit)
           : formatArea(item.measures.area, unit);

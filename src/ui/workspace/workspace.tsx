@@ -7,6 +7,7 @@ import { startBrowserEngines } from "@/engine/browser/spawn";
 import type { EngineHost } from "@/engine/host";
 import { ParameterTable } from "../params/parameter-table";
 import { SketchOverlay } from "../sketch/overlay";
+import { RegionOverlay } from "../sketch/region-overlay";
 import { StoresProvider, useJob, useStores, useWorkspace } from "../state/context";
 import { shownPieces } from "../state/drawing";
 import { createJobStore } from "../state/job-store";
@@ -79,6 +80,7 @@ function Bays() {
               <Viewport onScene={takeScene} />
             </div>
             <SketchOverlay scene={scene} />
+            <RegionOverlay scene={scene} />
             <ViewBar scene={scene} />
             <CheckPanel />
           </div>

@@ -56,6 +56,7 @@ export const extrude = defineStep({
         { value: "sheet", label: "A sheet" },
       ],
     },
+    { key: "regions", kind: "regions", of: "sketch", label: "Regions", when: { key: "as", is: ["solid"] } },
     {
       key: "into",
       kind: "choice",
