@@ -38,9 +38,12 @@ test("every shape by clicks or typed sizes", async ({ page }) => {
   await use(page, "Rectangle");
   await use(page, "From its centre");
   await at(page, [0, 0]);
-  await bar(page).getByLabel("Width").fill("100");
-  await bar(page).getByLabel("Height").fill("60");
-  await bar(page).getByRole("button", { name: "Draw it" }).click();
+  // A number typed over the view goes into the first size.
+  await page.keyboard.type("100");
+  await expect(bar(page).getByLabel("Width")).toHaveValue("100");
+  await page.keyboard.press("Tab");
+  await page.keyboard.type("60");
+  await page.keyboard.press("Enter");
   await expect(parts(page)).toHaveAttribute("aria-label", "Sketch of 9 parts");
   await expect(bar(page)).toContainText("nothing can move");
 
@@ -78,6 +81,7 @@ test("every shape by clicks or typed sizes", async ({ page }) => {
   // A line with a round piece that goes on tangent to it.
   await use(page, "Lines");
   await at(page, [-45, -5], [-25, -5]);
+  await expect(bar(page)).toContainText("open at");
   await use(page, "Round, tangent");
   await at(page, [-25, 3]);
   await expect(page.locator('[data-entity="a4"]')).toBeAttached();

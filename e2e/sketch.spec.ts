@@ -108,6 +108,10 @@ test("lines level and upright as shown before the click; dragging; what would co
   await bar(page).getByRole("button", { name: "Let go of Level" }).click();
   await expect(bar(page)).toContainText("can still move 5 ways");
   await expect(bar(page).getByRole("alert")).toBeHidden();
+  // A line that lies level can be made upright: it turns.
+  await bar(page).getByRole("button", { name: "Upright", exact: true }).click();
+  await expect(bar(page)).toContainText("can still move 4 ways");
+  await expect(bar(page).getByRole("alert")).toBeHidden();
   await bar(page).getByRole("button", { name: "Take out" }).click();
   await expect(page.locator("[data-sketch-tool]")).toHaveAttribute("aria-label", "Sketch of 5 parts");
 });

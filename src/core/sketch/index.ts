@@ -21,6 +21,7 @@ export {
 } from "./edit/shapes";
 export { type Place, placeOf, SketchEdit } from "./edit/sketch-edit";
 export { extend, trim } from "./edit/trim";
+export { flatLine, withLineTurned } from "./edit/turn";
 export * from "./entities";
 export { type GivenCurve, type GivenShape, givenEntities } from "./given";
 export { profileOf, stretchesOf } from "./item";

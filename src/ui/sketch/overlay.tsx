@@ -2,6 +2,7 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { inSpace } from "@/core/kernel";
 import {
+  allOf,
   type Clip,
   type Curve,
   copyOf,
@@ -11,6 +12,7 @@ import {
   type Entity,
   inBox,
   paste,
+  profileOf,
   type Sketch,
   SketchEdit,
   SketchFault,
@@ -48,6 +50,7 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
   const [trouble, setTrouble] = useState<string | null>(null);
   const [dragged, setDragged] = useState<Entity[] | null>(null);
   const [boxTakes, setBoxTakes] = useState<"inside" | "touched">("inside");
+  const bar = useRef<HTMLElement>(null);
   const drag = useRef<{ id: string; work: Drag; moved: boolean } | null>(null);
   const map = usePlaneMap(scene, open?.frame ?? null);
   useSquareLook(scene, open?.frame ?? null);
@@ -64,6 +67,10 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
   const entities = dragged ?? open?.state?.entities ?? sketch?.entities ?? [];
   const given = sketch?.given ?? [];
   const loose = useMemo(() => new Set(open?.state?.loose ?? []), [open?.state]);
+  const openEnds = useMemo(
+    () => (open?.state ? profileOf(allOf({ ...open.sketch, entities: open.state.entities })).openEnds : []),
+    [open],
+  );
   const culprits = useMemo(() => new Set(open?.state?.conflicts.flatMap(({ among }) => among) ?? []), [open?.state]);
   const drawTool = DRAW_TOOLS[tool];
   const changeTool = CHANGE_TOOLS[tool];
@@ -125,6 +132,9 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
       } else if ((event.key === "Delete" || event.key === "Backspace") && picked.length > 0) {
         done();
         takeOut();
+      } else if (drawing && /^[\d.+-]$/.test(event.key) && !command && !event.altKey) {
+        // A number typed while something is drawn goes into the first of its sizes.
+        bar.current?.querySelector<HTMLInputElement>("form input")?.focus();
       } else if (command && event.key === "c" && picked.length > 0) {
         done();
         copy();
@@ -211,10 +221,12 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
   return (
     <>
       <SketchBar
+        ref={bar}
         open={open}
         tool={tool}
         picked={picked}
         drawing={drawing}
+        openEnds={openEnds.length}
         settings={settings}
         boxTakes={boxTakes}
         canPaste={clip !== null}
@@ -293,6 +305,24 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
                 />
               ) : null,
             )}
+            {drawing === null && drag.current === null
+              ? openEnds.map(({ at: end, curve }) => {
+                  const [x, y] = map.toPixel(end);
+                  return (
+                    <circle
+                      key={`${curve} ${x} ${y}`}
+                      data-open-end
+                      cx={x}
+                      cy={y}
+                      r={9}
+                      fill="none"
+                      stroke="var(--warn)"
+                      strokeWidth={1.5}
+                      strokeDasharray="3 2.5"
+                    />
+                  );
+                })
+              : null}
             {hover && drawTool ? (
               <Preview tool={drawTool} sketch={sketch} drawing={drawing} hover={hover} map={map} settings={settings} />
             ) : null}

@@ -12,6 +12,9 @@ import { TypedSizes } from "./typed-sizes";
 import type { OpenSketch } from "./use-sketch";
 
 interface Props {
+  ref: React.Ref<HTMLElement>;
+  /** At how many places its outlines are open. */
+  openEnds: number;
   open: OpenSketch;
   tool: string;
   picked: readonly string[];
@@ -35,7 +38,9 @@ interface Props {
 
 /** The tools of a sketch, what fits what is picked, and how it stands. */
 export function SketchBar({
+  ref,
   open,
+  openEnds,
   tool,
   picked,
   drawing,
@@ -54,6 +59,7 @@ export function SketchBar({
   const needs = drawTool?.settings ?? changeTool?.settings ?? [];
   return (
     <section
+      ref={ref}
       aria-label="Sketch"
       className="absolute top-2 left-2 z-10 flex max-w-[min(640px,80%)] flex-col gap-1.5 rounded border border-line bg-sheet/95 p-2"
     >
@@ -74,6 +80,7 @@ export function SketchBar({
               : state.degrees === 0
                 ? "nothing can move"
                 : `can still move ${state.degrees} ${state.degrees === 1 ? "way" : "ways"}`}
+          {openEnds > 0 ? `, open at ${openEnds} ${openEnds === 1 ? "place" : "places"}` : ""}
         </p>
       </div>
       <Choice<string>

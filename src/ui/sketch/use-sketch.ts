@@ -4,14 +4,14 @@ import type { PlaneFrame } from "@/core/kernel";
 import { FormulaError, type Quantity, quantityValue } from "@/core/params";
 import {
   type Dimension,
-  distance2,
   type Entity,
-  placeOf,
+  flatLine,
   type Sketch,
   SketchFault,
   type SketchState,
   sizeNow,
   solveSketch,
+  withLineTurned,
 } from "@/core/sketch";
 import { useScope, useWorkspace } from "../state/context";
 
@@ -71,10 +71,10 @@ export function useSketch(): OpenSketch | null {
       putValue: (id, value) =>
         setDraft({ dimensions: dimensions.map((one) => (one.id === id ? { ...one, value } : one)) }),
       put(next) {
-        const { state, fault } = attempt(next, sizeOf);
+        const { state, fault } = attemptUpright(next, sizeOf);
         if (!state) return fault;
         if (!state.met) return state.conflicts[0]?.message ?? "That cannot be reached from where the drawing stands.";
-        const collapsed = collapsedLine(state.entities);
+        const collapsed = flatLine(state);
         if (collapsed) return `That would leave ${collapsed} without length.`;
         setDraft({ entities: state.entities, constraints: next.constraints, dimensions: next.dimensions });
         return null;
@@ -83,15 +83,13 @@ export function useSketch(): OpenSketch | null {
   }, [step, frame, given, scope, setDraft]);
 }
 
-/** A line that the solver could only satisfy by letting its ends meet. */
-function collapsedLine(entities: readonly Entity[]): string | null {
-  const flat = entities.find(
-    (entity) =>
-      entity.type === "line" &&
-      distance2(placeOf({ entities: [...entities] }, entity.from), placeOf({ entities: [...entities] }, entity.to)) <
-        1e-6,
-  );
-  return flat?.id ?? null;
+/** As `attempt`; a line that would be squeezed flat is turned first, as when one that lies level is to be upright. */
+function attemptUpright(sketch: Sketch, sizeOf: (dimension: Dimension) => number) {
+  const plain = attempt(sketch, sizeOf);
+  const flat = plain.state && plain.state.met ? flatLine(plain.state) : null;
+  if (flat === null || flatLine(sketch) !== null) return plain;
+  const turned = attempt(withLineTurned(sketch, flat), sizeOf);
+  return turned.state?.met && flatLine(turned.state) === null ? turned : plain;
 }
 
 function attempt(sketch: Sketch, sizeOf: (dimension: Dimension) => number) {

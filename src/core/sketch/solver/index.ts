@@ -52,6 +52,7 @@ export interface Conflict {
  */
 export function solveSketch(sketch: Sketch, sizeOf: SizeOf): SketchState {
   refuseLooseEnds(sketch);
+  refuseFlatLines(sketch);
   const layout = layOut(sketch);
   const system = new System(equationsOf(sketch, layout, sizeOf), layout.start);
   const { x, residual } = system.solve(layout.start);
@@ -106,6 +107,29 @@ function refuseLooseEnds(sketch: Sketch): void {
         throw new SketchFault(
           `The ${entity.type} “${entity.id}” stands on “${point}”, which is no point of this sketch.`,
         );
+}
+
+/** A line without length has no direction: nothing can be held to it. By itself it is harmless. */
+function refuseFlatLines(sketch: Sketch): void {
+  const places = new Map(
+    allOf(sketch).flatMap((one) => (one.type === "point" ? [[one.id, [one.x, one.y] as const] as const] : [])),
+  );
+  const at = (id: string) => places.get(id) ?? [0, 0];
+  const flat = new Set(
+    sketch.entities.flatMap((one) => {
+      if (one.type !== "line") return [];
+      const [a, b] = [at(one.from), at(one.to)];
+      return Math.hypot(a[0] - b[0], a[1] - b[1]) < 1e-9 ? [one.id] : [];
+    }),
+  );
+  if (flat.size === 0) return;
+  for (const { of, type } of [...sketch.constraints, ...sketch.dimensions]) {
+    const line = type === "fixed" ? undefined : of.find((id) => flat.has(id));
+    if (line)
+      throw new SketchFault(
+        `“${line}” has no length, so nothing can be held to it. Pull its ends apart, or take it out.`,
+      );
+  }
 }
 
 /** A sketch made ready to be dragged: what stays the same from one movement to the next is worked out once. */

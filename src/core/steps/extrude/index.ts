@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { fail } from "../../errors";
 import { hashText } from "../../hash";
-import { boxOf, dot, drawOutSheet, drawOutSolid, freeShape, type PlaneFrame, sub } from "../../kernel";
+import { boxOf, dot, drawOutSheet, drawOutSolid, freeShape, inSpace, type PlaneFrame, sub } from "../../kernel";
 import type { Body, SketchItem } from "../../naming";
 import { lengthField, toMm } from "../../params";
 import { divideEach, joinPieces, missesBy } from "../../seam";
@@ -188,6 +188,7 @@ function solidsOf(
     fail("outline-open", `${context.nameOf(item.id)} encloses nothing.${where} Close the outline, or make a sheet.`, {
       step,
       bodies: [item.id],
+      ...(open ? { at: [...inSpace(item.frame, open.at)] } : {}),
     });
   }
   const chosen =

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { fail } from "../../errors";
 import { cross, dot, type PlaneFrame, scale, sub, subshapePlanes, unit, type Vec3 } from "../../kernel";
 import { edgeRefSchema, faceRefSchema } from "../../naming";
-import { constraintSchema, dimensionSchema, entitySchema, SketchFault, solveSketch } from "../../sketch";
+import { constraintSchema, dimensionSchema, entitySchema, flatLine, SketchFault, solveSketch } from "../../sketch";
 import { itemRef } from "../common";
 import { defineStep, type StepContext } from "../step";
 import { givenBy } from "./given";
@@ -104,6 +104,13 @@ export const sketch = defineStep({
           : "The sizes of this sketch cannot all be reached from where it stands. Change one, or drag it nearer.",
         { step },
       );
+    const flat = flatLine(state);
+    if (flat)
+      context.warn({
+        code: "line-flat",
+        message: `“${flat}” has no length, so it draws nothing. Pull its ends apart, or take it out.`,
+        step,
+      });
     for (const conflict of state.conflicts)
       context.warn({ code: "sketch-repeats", message: upper(conflict.message), step });
     return {

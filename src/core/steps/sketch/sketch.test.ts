@@ -91,3 +91,87 @@ test("a given curve keeps its shape as entities: an arc with its ends", () => {
   expect(made[1]).toMatchObject({ x: 6, y: 2 });
   expect(made[2]).toMatchObject({ x: expect.closeTo(1, 12), y: 7 });
 });
+
+describe("drawings that are not as they should be", () => {
+  const corner = (id: string, x: number, y: number) => ({ id, type: "point", x, y });
+  const between = (id: string, from: string, to: string) => ({ id, type: "line", from, to });
+
+  test("a line without length draws nothing and is told; nothing can be held to it", () => {
+    const entities = [corner("a", 5, 5), corner("b", 5, 5), between("l", "a", "b")];
+    const { report } = sketchOf({ id: "k", type: "sketch", entities });
+    expect(report.warnings.map(({ message }) => message)).toEqual([
+      "“l” has no length, so it draws nothing. Pull its ends apart, or take it out.",
+    ]);
+    for (const rule of [
+      { constraints: [{ id: "k1", type: "horizontal", of: ["l"] }] },
+      { dimensions: [{ id: "d1", type: "distance", of: ["l"], value: 10 }] },
+      { constraints: [{ id: "k1", type: "parallel", of: ["l", "axis-x"] }] },
+    ])
+      expect(sketchOf({ id: "k", type: "sketch", entities, ...rule }).report.error?.message).toBe(
+        "“l” has no length, so nothing can be held to it. Pull its ends apart, or take it out.",
+      );
+  });
+
+  test("points in one place join what ends in them, held together or not", () => {
+    const entities = [
+      corner("a", 0, 0),
+      corner("b", 30, 0),
+      corner("b2", 30, 0),
+      corner("c", 30, 20),
+      corner("a2", 0, 0),
+      between("l", "a", "b"),
+      between("m", "b2", "c"),
+      between("n", "c", "a2"),
+    ];
+    const held = [{ id: "k1", type: "coincident", of: ["b", "b2"] }];
+    for (const constraints of [[], held]) {
+      const { item, report } = sketchOf({ id: "k", type: "sketch", entities, constraints });
+      expect(report.state).toBe("good");
+      expect(profileOf(item.entities).regions.map(({ area }) => area)).toEqual([300]);
+    }
+    const twice = [...held, { id: "k2", type: "coincident", of: ["b2", "b"] }];
+    expect(sketchOf({ id: "k", type: "sketch", entities, constraints: twice }).report.warnings[0]!.message).toContain(
+      "say the same thing twice",
+    );
+  });
+
+  test("an outline that crosses itself is the two that it encloses", () => {
+    const entities = [
+      corner("a", 0, 0),
+      corner("b", 20, 20),
+      corner("c", 20, 0),
+      corner("d", 0, 20),
+      between("l", "a", "b"),
+      between("m", "b", "c"),
+      between("n", "c", "d"),
+      between("o", "d", "a"),
+    ];
+    const { built } = sketchOf(
+      { id: "k", type: "sketch", entities },
+      { id: "x", type: "extrude", sketch: ["k"], distance: 5 },
+    );
+    expect(built.bodies).toHaveLength(2);
+    for (const { volume, valid } of built.reports) {
+      expect(volume).toBeCloseTo(500, 9);
+      expect(valid).toBe(true);
+    }
+  });
+
+  test("an open outline says where it is open", () => {
+    const entities = [
+      corner("a", 0, 0),
+      corner("b", 20, 20),
+      corner("c", 20, 0),
+      between("l", "a", "b"),
+      between("m", "b", "c"),
+    ];
+    const { built } = sketchOf(
+      { id: "k", type: "sketch", on: "yz", entities },
+      { id: "x", type: "extrude", sketch: ["k"], distance: 5 },
+    );
+    const { error } = built.step("x");
+    expect(error?.message).toContain("encloses nothing");
+    expect(error?.message).toMatch(/It is open at .*, where “[lm]” ends/);
+    expect(error?.at?.[0]).toBeCloseTo(0, 9);
+  });
+});
