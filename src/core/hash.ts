@@ -6,8 +6,20 @@ export function hashBytes(bytes: Uint8Array): string {
   return bytesToHex(sha256(bytes));
 }
 
+/** Hashes of texts asked for before: names and build sheets that did not change ask for the same ones on every edit. */
+const known = new Map<string, string>();
+const KNOWN_LIMIT = 2000;
+/** Longer texts are hashed anew: they are rare, and would fill the memory. */
+const KNOWN_LENGTH = 4000;
+
 export function hashText(text: string): string {
-  return hashBytes(utf8ToBytes(text));
+  const before = known.get(text);
+  if (before !== undefined) return before;
+  const hash = hashBytes(utf8ToBytes(text));
+  if (text.length > KNOWN_LENGTH) return hash;
+  if (known.size >= KNOWN_LIMIT) known.clear();
+  known.set(text, hash);
+  return hash;
 }
 
 /** JSON with the keys of every object in order, so that equal values give equal text. */
@@ -19,16 +31,6 @@ export function canonical(value: unknown): string {
   );
 }
 
-/** Hashes of values asked for before: an unchanged build sheet asks for the same ones on every edit. */
-const known = new Map<string, string>();
-const KNOWN_LIMIT = 2000;
-
 export function hashValue(value: unknown): string {
-  const text = canonical(value);
-  const before = known.get(text);
-  if (before !== undefined) return before;
-  if (known.size >= KNOWN_LIMIT) known.clear();
-  const hash = hashText(text);
-  known.set(text, hash);
-  return hash;
+  return hashText(canonical(value));
 }

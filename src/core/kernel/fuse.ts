@@ -7,6 +7,7 @@ import { type Surface, surfacesOf } from "./surfaces";
 import {
   asEdge,
   asFace,
+  facesOf,
   fromList,
   listOf,
   type Orientation,
@@ -67,13 +68,16 @@ const ATTEMPTS: { reversed: boolean; fuzzy: number }[] = [
  * The library can divide wrongly without a word, above all where curved faces coincide. So every result is weighed:
  * the parts of a face have to cover it, the cells of a solid have to fill it. What does
  * not add up is done again with the arguments the other way round, then with a tolerance of 1e-5 mm.
+ * @param crossings whether it will be asked where something crosses a face; finding that out takes time.
  * @throws KernelFault when the library reports an error, or when no attempt adds up.
  */
-export function fuse(args: readonly Shape[]): Fusion {
+export function fuse(args: readonly Shape[], crossings = true): Fusion {
   let failure: unknown;
   for (const { reversed, fuzzy } of ATTEMPTS) {
     try {
-      const fusion = reversed ? turnedRound(fuseOnce([...args].reverse(), fuzzy)) : fuseOnce(args, fuzzy);
+      const fusion = reversed
+        ? turnedRound(fuseOnce([...args].reverse(), fuzzy, crossings))
+        : fuseOnce(args, fuzzy, crossings);
       if (addsUp(args, fusion)) return fusion;
       fusion.free();
     } catch (cause) {
@@ -173,11 +177,10 @@ function cellsFill(a: number, { cells, images }: Fusion): boolean {
   return [...skin.keys()].every((face) => seen.has(face));
 }
 
-function fuseOnce(args: readonly Shape[], fuzzy: number): Fusion {
+function fuseOnce(args: readonly Shape[], fuzzy: number, crossings: boolean): Fusion {
   const oc = lib();
   const held: Shape[] = [];
-  const hold = (shape: Shape): Shape => {
-    const own = ownHandle(shape);
+  const keep = (own: Shape): Shape => {
     held.push(own);
     return own;
   };
@@ -199,18 +202,13 @@ function fuseOnce(args: readonly Shape[], fuzzy: number): Fusion {
       const unchanged = new Set<number>();
       const faceNumbers = new ShapeMap<number>();
       const faceHandles: Shape[] = [];
-      const numberOf = (face: Shape): number => {
-        let number = faceNumbers.get(face);
-        if (number === undefined) {
-          number = faceHandles.length;
-          const own = hold(face);
-          faceHandles.push(own);
-          faceNumbers.set(own, number);
-        }
-        return number;
-      };
+      const numberOf = (face: Shape): number =>
+        faceNumbers.ensure(face, () => {
+          const handle = keep(oc.TopoDS.Face(face));
+          return { handle, value: faceHandles.push(handle) - 1 };
+        });
       const images = args.map((arg) =>
-        subshapes(scope, arg, "face").map((face): FaceUse[] => {
+        facesOf(arg).map((face): FaceUse[] => {
           const changed = imagesOf(scope, algorithm, face);
           const uses = changed.map((image) => ({ face: numberOf(image), sign: orientation(image) }));
           if (changed.length === 1 && changed[0] === face) unchanged.add(uses[0]!.face);
@@ -221,28 +219,24 @@ function fuseOnce(args: readonly Shape[], fuzzy: number): Fusion {
       const cells: Cell[] = [];
       const cellNumbers = new ShapeMap<number>();
       args.forEach((arg, a) => {
-        for (const solid of subshapes(scope, arg, "solid")) {
+        for (const solid of solidsOf(scope, arg)) {
           for (const image of imagesOf(scope, algorithm, solid)) {
-            let number = cellNumbers.get(image);
-            if (number === undefined) {
-              number = cells.length;
-              const shape = hold(image);
-              cellNumbers.set(shape, number);
+            const number = cellNumbers.ensure(image, () => {
+              const shape = keep(oc.TopoDS.Solid(image));
               const faces = occurrences(scope, shape, "face").map((face) => ({
                 face: numberOf(face),
                 sign: orientation(face),
               }));
-              cells.push({ shape, faces, within: [] });
-            }
+              return { handle: shape, value: cells.push({ shape, faces, within: [] }) - 1 };
+            });
             if (!cells[number]!.within.includes(a)) cells[number]!.within.push(a);
           }
         }
       });
 
-      // Only sheets ask where something crosses them, and where a cutter ends.
       const crossing = new ShapeMap<true>();
-      if (args.some((arg) => shapeKind(arg) !== "solid"))
-        for (const edge of fromList(scope, algorithm.SectionEdges())) crossing.set(hold(edge), true);
+      if (crossings)
+        for (const edge of fromList(scope, algorithm.SectionEdges())) crossing.set(keep(oc.TopoDS.Edge(edge)), true);
       const edgeNumbers = new ShapeMap<number>();
       const edgeHandles: Shape[] = [];
       const edgesOfFace = new Map<number, { edge: number; crossing: boolean }[]>();
@@ -269,7 +263,7 @@ function fuseOnce(args: readonly Shape[], fuzzy: number): Fusion {
                 let number = edgeNumbers.get(edge);
                 if (number === undefined) {
                   number = edgeHandles.length;
-                  const own = hold(edge);
+                  const own = keep(oc.TopoDS.Edge(edge));
                   edgeHandles.push(own);
                   edgeNumbers.set(own, number);
                 }
@@ -287,6 +281,13 @@ function fuseOnce(args: readonly Shape[], fuzzy: number): Fusion {
     free();
     throw cause;
   }
+}
+
+/** The solids of an argument: most are one, or have none. */
+function solidsOf(scope: Scope, arg: Shape): Shape[] {
+  const kind = shapeKind(arg);
+  if (kind === "solid") return [arg];
+  return kind === "compound" ? subshapes(scope, arg, "solid") : [];
 }
 
 function imagesOf(scope: Scope, algorithm: BRepAlgoAPI_BuilderAlgo, shape: Shape): Shape[] {

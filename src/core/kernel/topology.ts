@@ -30,8 +30,24 @@ export function shapeKind(shape: Shape): SubshapeKind | "compound" {
   return KIND_OF[shape.ShapeType() as string] ?? "compound";
 }
 
+/** Handles of faces kept with their shape: a body is divided again and again while a person works on one step. */
+const keptFaces = new WeakMap<Shape, Shape[]>();
+
 export function freeShape(shape: Shape): void {
+  for (const face of keptFaces.get(shape) ?? []) face.delete();
+  keptFaces.delete(shape);
   shape.delete();
+}
+
+/** The faces of a shape as `subshapes` finds them, by handles that last until `freeShape` frees the shape. */
+export function facesOf(shape: Shape): readonly Shape[] {
+  let faces = keptFaces.get(shape);
+  if (!faces) {
+    const oc = lib();
+    faces = scoped((scope) => subshapes(scope, shape, "face").map((face) => oc.TopoDS.Face(face)));
+    keptFaces.set(shape, faces);
+  }
+  return faces;
 }
 
 /** Finds the value kept for a shape, where two handles of one subshape (whatever its orientation) are one key. */
@@ -41,6 +57,18 @@ export class ShapeMap<T> {
   get(shape: Shape): T | undefined {
     const bucket = this.buckets.get(hashOf(shape));
     return bucket?.find((entry) => entry.shape.IsSame(shape))?.value;
+  }
+
+  /** The value for a shape, made when there is none. `make` returns the handle to keep and its value. */
+  ensure(shape: Shape, make: () => { handle: Shape; value: T }): T {
+    const hash = hashOf(shape);
+    const bucket = this.buckets.get(hash);
+    const found = bucket?.find((entry) => entry.shape.IsSame(shape));
+    if (found) return found.value;
+    const { handle, value } = make();
+    if (bucket) bucket.push({ shape: handle, value });
+    else this.buckets.set(hash, [{ shape: handle, value }]);
+    return value;
   }
 
   /** Keeps `value` for `shape`. The map does not own the handle, which has to outlive it. */
@@ -130,6 +158,8 @@ export function fromList(
   const size = list.Size();
   if (size === 0) return [];
   if (size === 1) return [scope.use(list.First())];
+  // Copying a list takes longer than all else here, and most things are cut in two.
+  if (size === 2) return [scope.use(list.First()), scope.use(list.Last())];
   const copy = scope.use(new (lib().NCollection_List_TopoDS_Shape)(list));
   const members: Shape[] = [];
   for (let left = size; left > 0; left--) {

@@ -5,6 +5,7 @@ import {
   distanceToPoint,
   dot,
   type Fusion,
+  freeShape,
   fuse,
   normalNear,
   pointOnFace,
@@ -99,7 +100,11 @@ function divideTogether(stock: readonly Body[], cutters: readonly Knife[]): Part
     ...stock.map((body) => ({ item: body as Item, shape: body.shape, faces: body.faces })),
     ...cutters,
   ];
-  const fusion = fuse(args.map((arg) => arg.shape));
+  // Only sheets that are divided ask where something crosses them.
+  const fusion = fuse(
+    args.map((arg) => arg.shape),
+    stock.some((body) => body.kind === "sheet"),
+  );
   const owned: Shape[] = [];
   try {
     // A face that two bodies share keeps the name it has from the first: stock before cutters, as the step lists them.
@@ -118,11 +123,11 @@ function divideTogether(stock: readonly Body[], cutters: readonly Knife[]): Part
       fusion,
       names,
       freeShapes: () => {
-        for (const shape of owned) shape.delete();
+        for (const shape of owned) freeShape(shape);
       },
     };
   } catch (cause) {
-    for (const shape of owned) shape.delete();
+    for (const shape of owned) freeShape(shape);
     fusion.free();
     throw cause;
   }

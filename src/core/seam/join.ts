@@ -5,6 +5,7 @@ import {
   diagonal,
   type FaceFacts,
   type Fusion,
+  freeShape,
   looseBoxOf,
   mergeFaces,
   ownHandle,
@@ -97,7 +98,7 @@ function together(division: Division, cluster: readonly Piece[]): Omit<Joined, "
   const away: Vec3 = box ? add(box.max, [10 * diagonal(box) + 10, 0, 0]) : [0, 0, 0];
   const merged = mergeFaces(built.shape, away);
   if (!merged) return named(form, built.shape, bases);
-  built.shape.delete();
+  freeShape(built.shape);
   // A face made of several keeps the name that comes first by letter, which no order of work can change.
   return named(
     form,

@@ -24,6 +24,7 @@ export function RegionOverlay({ scene }: { scene: ViewScene | null }) {
         </pattern>
       </defs>
       {open.sketch.regions.map(({ key, inner, rings }, place) => (
+        // biome-ignore lint/a11y/noStaticElementInteractions: the list of regions in the form is the same for the keyboard.
         <path
           key={`${key} ${inner}`}
           data-region={place}

@@ -86,7 +86,7 @@ export function useSketch(): OpenSketch | null {
 /** As `attempt`; a line that would be squeezed flat is turned first, as when one that lies level is to be upright. */
 function attemptUpright(sketch: Sketch, sizeOf: (dimension: Dimension) => number) {
   const plain = attempt(sketch, sizeOf);
-  const flat = plain.state && plain.state.met ? flatLine(plain.state) : null;
+  const flat = plain.state?.met ? flatLine(plain.state) : null;
   if (flat === null || flatLine(sketch) !== null) return plain;
   const turned = attempt(withLineTurned(sketch, flat), sizeOf);
   return turned.state?.met && flatLine(turned.state) === null ? turned : plain;

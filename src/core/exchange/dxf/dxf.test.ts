@@ -1,4 +1,4 @@
-import { DxfWriter, LWPolylineFlags, point3d, Units } from "@tarikjabiri/dxf";
+import { DxfWriter, LWPolylineFlags, Units } from "@tarikjabiri/dxf";
 import { describe, expect, test } from "vitest";
 import { bringIn, curvesOf, pointAt, profileOf, type Sketch, SketchEdit, solveSketch } from "../../sketch";
 import { messageOf } from "../../testing/harness";

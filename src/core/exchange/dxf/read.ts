@@ -279,7 +279,7 @@ function polyline({ vertices = [], shape, closed }: Polyline): FileCurve[] {
     // The centre lies beside the middle of the chord, by (1 − b²) / 4b of it.
     const aside = (1 - bulge * bulge) / (4 * bulge);
     const centre: Vec2 = [(a[0] + b[0]) / 2 - dy * aside, (a[1] + b[1]) / 2 + dx * aside];
-    const [first, second] = bulge > 0 ? [a, b] : [b, a];
+    const [first, _second] = bulge > 0 ? [a, b] : [b, a];
     const angle = (p: Vec2) => Math.atan2(p[1] - centre[1], p[0] - centre[0]);
     const radius = Math.hypot(a[0] - centre[0], a[1] - centre[1]);
     return [

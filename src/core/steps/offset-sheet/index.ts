@@ -4,6 +4,7 @@ import {
   adjacency,
   allFaceFacts,
   extendSheet,
+  freeShape,
   isConnected,
   KernelFault,
   type MadeSheet,
@@ -85,7 +86,7 @@ export const offsetSheetStep = defineStep({
         fail("offset-failed", `${cause.message} Try a smaller distance or fewer faces.`, { step, bodies: [body.id] });
       throw cause;
     } finally {
-      for (const sheet of owned) sheet.shape.delete();
+      for (const sheet of owned) freeShape(sheet.shape);
     }
   },
 });

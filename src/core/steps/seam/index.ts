@@ -1,46 +1,27 @@
 import { z } from "zod";
 import { fail, type Repair, type Trouble } from "../../errors";
-import {
-  centre,
-  diagonal,
-  dot,
-  drawOutSheet,
-  freeShape,
-  KernelFault,
-  looseBoxOf,
-  makePlaneFace,
-  nearest,
-  ownHandle,
-  type Shape,
-  sheetFromFaces,
-  sub,
-  surfaceCentre,
-  unionBox,
-} from "../../kernel";
-import { type Body, comparePlaces, faceRefSchema, type Item, isBody, type SketchItem } from "../../naming";
+import { freeShape, KernelFault, nearest, ownHandle, type Shape } from "../../kernel";
+import { type Body, faceRefSchema } from "../../naming";
 import {
   type Division,
   divideAll,
   divideEach,
   dividesAll,
   fateRuleSchema,
-  type Joined,
-  joinPieces,
   type Knife,
   keepSideSchema,
   missesBy,
-  type Piece,
   presetFate,
   presetSchema,
   type Settled,
   settleFates,
   shortBy,
 } from "../../seam";
-import { profileOf, stretchesOf } from "../../sketch";
 import { formatLength } from "../../units";
 import { itemRef } from "../common";
-import { faceNames } from "../extrude/faces";
 import { defineStep, type PieceReport, type StepContext, type StepOutcome } from "../step";
+import { settleBodies } from "./bodies";
+import { knivesOf, unique } from "./knives";
 
 const schema = z.object({
   preset: presetSchema.default("split"),
@@ -143,7 +124,7 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
     const settled = settle(values, division, ids, {}, context);
     if (values.preset === "intersect" && !division.pieces.some((piece) => ids.every((id) => piece.stock.includes(id))))
       fail("nothing-common", `These bodies have nothing in common: ${gapText(operands)}.`, { step, bodies: ids });
-    const outcome = settleBodies(values, division, settled, operands, context);
+    const outcome = settleBodies(division, settled, operands, context);
     if (values.preset === "union" && outcome.lumps.get("union")! > 1 && values.fates.length === 0)
       context.warn({
         code: "union-apart",
@@ -189,9 +170,9 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
         });
     }
     division = divideEach(stock, knives);
-    refuseShort(division, stock, knives, values, context);
+    refuseShort(division, stock, knives, context);
     const settled = settle(values, division, [], keepSide, context);
-    const { made } = settleBodies(values, division, settled, stock, context);
+    const { made } = settleBodies(division, settled, stock, context);
     if (made.length === 0)
       fail("nothing-left", "Nothing is kept: every piece is scrap. Keep at least one piece, or turn a side round.", {
         step,
@@ -210,71 +191,8 @@ function isOwnItem(knife: Knife, values: Values, context: StepContext): boolean 
   return context.items(values.cutters).some((item) => item.id === knife.item.id);
 }
 
-/** The cutters as knives. A workplane becomes a face that reaches past all the stock. */
-function knivesOf(values: Values, stock: Body[], context: StepContext, owned: Shape[]) {
-  const stockIds = new Set(stock.map((body) => body.id));
-  const items = unique(values.cutters.flatMap((ref) => context.items([ref]))).filter((item) => !stockIds.has(item.id));
-  const keepSide: Record<string, z.infer<typeof keepSideSchema>> = {};
-  for (const [ref, side] of Object.entries(values.keepSide)) {
-    const named = values.cutters.includes(ref) ? context.items([ref]) : [];
-    if (named.length === 0) keepSide[ref] = side;
-    for (const item of named) keepSide[item.id] = side;
-  }
-  const knives: Knife[] = items.map((item) => {
-    if (isBody(item)) return { item, shape: item.shape, faces: item.faces };
-    if (item.kind === "sketch") {
-      const knife = sketchKnife(item, stock, context);
-      owned.push(knife.shape);
-      return knife;
-    }
-    const box = stock
-      .map((body) => looseBoxOf(body.shape))
-      .filter((found) => found !== null)
-      .reduce(unionBox);
-    const height = dot(sub(centre(box), item.origin), item.normal);
-    const middle = sub(centre(box), [item.normal[0] * height, item.normal[1] * height, item.normal[2] * height]);
-    const shape = makePlaneFace(middle, item.normal, diagonal(box) + 1);
-    owned.push(shape);
-    return { item, shape, faces: [`${item.id}:face`] };
-  });
-  for (const ref of values.cutterFaces) {
-    const { body, face } = context.face(ref);
-    const sheet = sheetFromFaces(body.shape, [face]);
-    owned.push(sheet.shape);
-    const name = body.faces[face]!;
-    const item: Item = { id: `face:${name}`, kind: "sheet", shape: sheet.shape, faces: [name], hint: { text: "Face" } };
-    knives.push({ item, shape: sheet.shape, faces: [name] });
-  }
-  return { knives, keepSide };
-}
-
-/** A sketch cuts as the sheet that its curves sweep square to its plane, past all the stock on both sides. */
-function sketchKnife(item: SketchItem, stock: readonly Body[], context: StepContext): Knife {
-  const profile = profileOf(item.entities);
-  if (profile.graph.stretches.length === 0)
-    fail("nothing-drawn", `${context.nameOf(item.id)} holds no curves, so it divides nothing. Draw a line in it.`, {
-      step: context.step,
-      bodies: [item.id],
-    });
-  const { origin, normal } = item.frame;
-  const heights = stock.flatMap(({ shape }) => {
-    const box = looseBoxOf(shape);
-    if (!box) return [];
-    const middle = dot(sub(centre(box), origin), normal);
-    return [middle - diagonal(box), middle + diagonal(box)];
-  });
-  const drawn = drawOutSheet(
-    item.frame,
-    profile.graph.places,
-    stretchesOf(profile),
-    Math.min(...heights) - 1,
-    Math.max(...heights) + 1,
-  );
-  return { item, shape: drawn.shape, faces: faceNames(item.id.split(":")[0]!, drawn, profile) };
-}
-
 /** A cutter that ends inside the stock, or reaches none of it, is an error that says by how much and offers the repair. */
-function refuseShort(division: Division, stock: Body[], knives: Knife[], _values: Values, context: StepContext): void {
+function refuseShort(division: Division, stock: Body[], knives: Knife[], context: StepContext): void {
   const { step } = context;
   const { nameOf } = context;
   for (const dangling of division.dangling) {
@@ -342,62 +260,6 @@ function settle(
   return settled;
 }
 
-/** Kept pieces become bodies, groups are joined, and everything gets the id and name that it keeps after an edit. */
-function settleBodies(_values: Values, division: Division, settled: Settled, stock: Body[], context: StepContext) {
-  const { step } = context;
-  const made: Body[] = [];
-  const lumps = new Map<string, number>();
-  const single: Piece[] = [];
-  const groups = new Map<string, Piece[]>();
-  for (const piece of division.pieces) {
-    const { fate, group = "group" } = settled.fates[piece.index]!;
-    if (fate === "keep") single.push(piece);
-    else if (fate === "group") {
-      const list = groups.get(group);
-      if (list) list.push(piece);
-      else groups.set(group, [piece]);
-    }
-  }
-  const count = new Map<string, number>();
-  for (const piece of single) {
-    const owner = piece.stock[0]!;
-    const several = single.filter((other) => other.stock[0] === owner).length > 1;
-    const number = (count.get(owner) ?? 0) + 1;
-    count.set(owner, number);
-    const [joined] = joinPieces(division, [piece]);
-    made.push(toBody(joined!, `${step}:${piece.key}`, { from: owner, suffix: several ? String(number) : "" }));
-  }
-  for (const [name, pieces] of groups) {
-    const joined = joinPieces(division, pieces);
-    lumps.set(name, joined.length);
-    const order = joined.length > 1 ? byPlace(joined) : joined;
-    order.forEach((lump, i) => {
-      const number = order.length > 1 ? `.${i + 1}` : "";
-      const preset = name === "union" || name === "common";
-      const hint = preset
-        ? { from: stock[0]!.id, suffix: number ? String(i + 1) : "" }
-        : { text: `${name}${number ? ` ${i + 1}` : ""}` };
-      made.push(toBody(lump, `${step}:group:${name}${number}`, hint));
-    });
-    if (joined.length > 1 && name !== "union" && name !== "common")
-      context.warn({
-        code: "group-apart",
-        message: `The pieces of “${name}” do not touch along a face, so they stay ${joined.length} bodies.`,
-        step,
-      });
-  }
-  return { made, lumps };
-}
-
-function byPlace(joined: Joined[]): Joined[] {
-  const centres = new Map(joined.map((lump) => [lump, surfaceCentre(lump.shape)] as const));
-  return [...joined].sort((a, b) => comparePlaces(centres.get(a)!, centres.get(b)!));
-}
-
-function toBody({ form, shape, faces }: Joined, id: string, hint: Body["hint"]): Body {
-  return { id, kind: form, shape, faces, hint };
-}
-
 function reports(
   division: Division,
   settled: Settled,
@@ -424,8 +286,4 @@ function gapText(bodies: readonly Body[]): string {
     widest = Math.max(widest, Math.min(...others));
   }
   return widest > 1e-6 ? `the gap between them is ${formatLength(widest)}` : "they touch without sharing space";
-}
-
-function unique<T extends { id: string }>(items: readonly T[]): T[] {
-  return [...new Map(items.map((item) => [item.id, item])).values()];
 }

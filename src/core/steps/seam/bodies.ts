@@ -1,0 +1,60 @@
+import { surfaceCentre } from "../../kernel";
+import { type Body, comparePlaces } from "../../naming";
+import { type Division, type Joined, joinPieces, type Piece, type Settled } from "../../seam";
+import type { StepContext } from "../step";
+
+/** Kept pieces become bodies, groups are joined, and everything gets the id and name that it keeps after an edit. */
+export function settleBodies(division: Division, settled: Settled, stock: Body[], context: StepContext) {
+  const { step } = context;
+  const made: Body[] = [];
+  const lumps = new Map<string, number>();
+  const single: Piece[] = [];
+  const groups = new Map<string, Piece[]>();
+  for (const piece of division.pieces) {
+    const { fate, group = "group" } = settled.fates[piece.index]!;
+    if (fate === "keep") single.push(piece);
+    else if (fate === "group") {
+      const list = groups.get(group);
+      if (list) list.push(piece);
+      else groups.set(group, [piece]);
+    }
+  }
+  const count = new Map<string, number>();
+  for (const piece of single) {
+    const owner = piece.stock[0]!;
+    const several = single.filter((other) => other.stock[0] === owner).length > 1;
+    const number = (count.get(owner) ?? 0) + 1;
+    count.set(owner, number);
+    const [joined] = joinPieces(division, [piece]);
+    made.push(toBody(joined!, `${step}:${piece.key}`, { from: owner, suffix: several ? String(number) : "" }));
+  }
+  for (const [name, pieces] of groups) {
+    const joined = joinPieces(division, pieces);
+    lumps.set(name, joined.length);
+    const order = joined.length > 1 ? byPlace(joined) : joined;
+    order.forEach((lump, i) => {
+      const number = order.length > 1 ? `.${i + 1}` : "";
+      const preset = name === "union" || name === "common";
+      const hint = preset
+        ? { from: stock[0]!.id, suffix: number ? String(i + 1) : "" }
+        : { text: `${name}${number ? ` ${i + 1}` : ""}` };
+      made.push(toBody(lump, `${step}:group:${name}${number}`, hint));
+    });
+    if (joined.length > 1 && name !== "union" && name !== "common")
+      context.warn({
+        code: "group-apart",
+        message: `The pieces of “${name}” do not touch along a face, so they stay ${joined.length} bodies.`,
+        step,
+      });
+  }
+  return { made, lumps };
+}
+
+function byPlace(joined: Joined[]): Joined[] {
+  const centres = new Map(joined.map((lump) => [lump, surfaceCentre(lump.shape)] as const));
+  return [...joined].sort((a, b) => comparePlaces(centres.get(a)!, centres.get(b)!));
+}
+
+function toBody({ form, shape, faces }: Joined, id: string, hint: Body["hint"]): Body {
+  return { id, kind: form, shape, faces, hint };
+}
