@@ -1,3 +1,4 @@
+import { Groups } from "../groups";
 import { lib } from "./library";
 import { edgeLength, edgePoint, openEdgeHandles, readPoint } from "./measure";
 import { type Scope, scoped } from "./scope";
@@ -124,15 +125,14 @@ function meet(corner: Corner, edge: Shape, wire: Shape): void {
 
 /** Groups open edges that share a vertex: each group is one rim of the skin. */
 function countRims(scope: Scope, edges: readonly Shape[]): number {
-  const home = edges.map((_, i) => i);
-  const root = (i: number): number => (home[i] === i ? i : root(home[i]!));
+  const groups = new Groups(edges.length);
   const first = new ShapeMap<number>();
   edges.forEach((edge, i) => {
     for (const vertex of subshapes(scope, edge, "vertex")) {
       const other = first.get(vertex);
       if (other === undefined) first.set(vertex, i);
-      else home[root(i)] = root(other);
+      else groups.join(i, other);
     }
   });
-  return new Set(edges.map((_, i) => root(i))).size;
+  return groups.all().length;
 }

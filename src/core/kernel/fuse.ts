@@ -1,4 +1,5 @@
 import type { BRepAlgoAPI_BuilderAlgo, TopAbs_Orientation } from "replicad-opencascadejs";
+import { Groups } from "../groups";
 import { KernelFault } from "./faults";
 import { lib } from "./library";
 import { openEdges, quickArea, quickVolume, roughArea } from "./measure";
@@ -329,28 +330,16 @@ export function solidFromFaces(faces: readonly { shape: Shape; sign: Orientation
 /** Groups faces (by place) that hang together by shared edges. */
 function connected(faces: readonly Shape[]): number[][] {
   return scoped((scope) => {
-    const groupOf = faces.map((_, i) => i);
-    const root = (i: number): number => {
-      let r = i;
-      while (groupOf[r] !== r) r = groupOf[r]!;
-      return r;
-    };
+    const groups = new Groups(faces.length);
     const first = new ShapeMap<number>();
     faces.forEach((face, i) => {
       for (const edge of occurrences(scope, face, "edge")) {
         const other = first.get(edge);
         if (other === undefined) first.set(edge, i);
-        else groupOf[root(i)] = root(other);
+        else groups.join(i, other);
       }
     });
-    const groups = new Map<number, number[]>();
-    faces.forEach((_, i) => {
-      const r = root(i);
-      const group = groups.get(r);
-      if (group) group.push(i);
-      else groups.set(r, [i]);
-    });
-    return [...groups.values()];
+    return groups.all();
   });
 }
 

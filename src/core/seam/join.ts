@@ -1,3 +1,4 @@
+import { Groups } from "../groups";
 import {
   add,
   adjacency,
@@ -40,8 +41,7 @@ export function joinPieces(division: Division, pieces: readonly Piece[]): Joined
 
 /** Groups pieces that share a face (solids) or an edge (sheets). */
 function clusters(pieces: readonly Piece[]): Piece[][] {
-  const home = pieces.map((_, i) => i);
-  const root = (i: number): number => (home[i] === i ? i : root(home[i]!));
+  const groups = new Groups(pieces.length);
   const first = new Map<string, number>();
   const fusions = new Map<Fusion, number>();
   pieces.forEach((piece, i) => {
@@ -55,17 +55,10 @@ function clusters(pieces: readonly Piece[]): Piece[][] {
       const key = `${prefix}:${mark}`;
       const other = first.get(key);
       if (other === undefined) first.set(key, i);
-      else home[root(i)] = root(other);
+      else groups.join(i, other);
     }
   });
-  const groups = new Map<number, Piece[]>();
-  pieces.forEach((piece, i) => {
-    const r = root(i);
-    const list = groups.get(r);
-    if (list) list.push(piece);
-    else groups.set(r, [piece]);
-  });
-  return [...groups.values()];
+  return groups.all().map((group) => group.map((i) => pieces[i]!));
 }
 
 function alone(division: Division, piece: Piece): Omit<Joined, "pieces"> {

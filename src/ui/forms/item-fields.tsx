@@ -1,13 +1,11 @@
 "use client";
 import { useShallow } from "zustand/react/shallow";
-import type { FaceRef } from "@/core/naming";
 import type { Field } from "@/core/steps";
-import { formatArea, formatLength, type LengthUnit } from "@/core/units";
-import { type BodyView, type FaceView, type ItemView, isBodyView } from "@/engine/contract";
+import type { ItemView } from "@/engine/contract";
 import { Button, Check, Choice } from "../controls/controls";
 import { Mark } from "../marks/marks";
-import { useJob, useWorkspace } from "../state/context";
-import { toggleFace, toggleItem } from "../state/refs";
+import { useWorkspace } from "../state/context";
+import { toggleItem } from "../state/refs";
 import { pickable } from "../state/workspace-store";
 
 export function usePickable(): ItemView[] {
@@ -156,111 +154,6 @@ export function CuttersField({
           ) : null
         }
       />
-    </fieldset>
-  );
-}
-
-export function describeFace(face: FaceView, unit: LengthUnit): string {
-  const size = face.radius !== undefined ? `Ø${formatLength(face.radius * 2, unit)}` : formatArea(face.area, unit);
-  return `${FACE_WORDS[face.kind] ?? face.kind}${face.kind === "plane" && face.direction ? ` ${facing(face.direction)}` : ""}, ${size}`;
-}
-
-const FACE_WORDS: Record<string, string> = {
-  plane: "Flat",
-  cylinder: "Cylindrical",
-  cone: "Conical",
-  sphere: "Spherical",
-  torus: "Torus",
-  spline: "Free-form",
-  revolution: "Turned",
-  extrusion: "Extruded",
-  offset: "Offset",
-  other: "Other",
-};
-
-function facing(direction: readonly [number, number, number]): string {
-  const names = [
-    ["right", "left"],
-    ["back", "front"],
-    ["up", "down"],
-  ];
-  for (let axis = 0; axis < 3; axis++)
-    if (Math.abs(direction[axis]!) > 0.999) return `facing ${names[axis]![direction[axis]! > 0 ? 0 : 1]}`;
-  return "aslant";
-}
-
-export function FacesField({
-  field,
-  value,
-  onChange,
-}: {
-  field: Extract<Field, { kind: "faces" }>;
-  value: FaceRef[];
-  onChange(value: FaceRef[]): void;
-}) {
-  const unit = useJob((state) => state.job.units);
-  const set = useWorkspace((state) => state.set);
-  const bodies = usePickable().filter(isBodyView);
-  const toggle = (body: BodyView, face: FaceView) => onChange(toggleFace(value, body, face, field.max));
-  const isPicked = (body: BodyView, face: FaceView) =>
-    value.some((ref) => ref.body === body.id && ref.face === face.name);
-  return (
-    <fieldset aria-label={field.label} className="min-w-0">
-      <PickHead field={field} count={value.length} hint="Pick in the view" />
-      {field.help ? <p className="mb-1 text-[13px] text-soft">{field.help}</p> : null}
-      {value.length > 0 ? (
-        <ul className="mb-1 flex flex-col gap-1">
-          {value.map((ref) => {
-            const body = bodies.find((candidate) => candidate.id === ref.body);
-            const at = body?.faces.findIndex((face) => face.name === ref.face) ?? -1;
-            return (
-              <li
-                key={`${ref.body}/${ref.face}`}
-                className="flex items-center justify-between gap-2 rounded border border-line bg-sheet px-2 py-1"
-                onPointerEnter={() => at >= 0 && set({ hover: { id: ref.body, face: at } })}
-                onPointerLeave={() => set({ hover: null })}
-              >
-                <span className="min-w-0 truncate">
-                  {body?.name ?? "Lost body"}:{" "}
-                  {body && at >= 0 ? describeFace(body.faces[at]!, unit) : "found by its shape"}
-                </span>
-                <button
-                  type="button"
-                  className="rounded px-1 text-soft hover:text-bad"
-                  aria-label="Take this face out"
-                  onClick={() => onChange(value.filter((other) => other !== ref))}
-                >
-                  ×
-                </button>
-              </li>
-            );
-          })}
-        </ul>
-      ) : null}
-      <details className="rounded border border-line bg-sheet">
-        <summary className="cursor-pointer px-2 py-1.5">Pick from a list</summary>
-        <div className="max-h-52 overflow-auto border-t border-line px-2 py-1">
-          {bodies.map((body) => (
-            <fieldset key={body.id} className="mb-2">
-              <legend className="text-[13px] font-medium">{body.name}</legend>
-              {body.faces.map((face, at) =>
-                field.accepts !== "any" && face.kind !== field.accepts ? null : (
-                  <div
-                    key={face.name}
-                    className="py-0.5"
-                    onPointerEnter={() => set({ hover: { id: body.id, face: at } })}
-                    onPointerLeave={() => set({ hover: null })}
-                  >
-                    <Check checked={isPicked(body, face)} onChange={() => toggle(body, face)}>
-                      {describeFace(face, unit)}
-                    </Check>
-                  </div>
-                ),
-              )}
-            </fieldset>
-          ))}
-        </div>
-      </details>
     </fieldset>
   );
 }

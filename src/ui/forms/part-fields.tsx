@@ -1,13 +1,42 @@
 "use client";
-import type { CornerRef, EdgeRef } from "@/core/naming";
+import type { CornerRef, EdgeRef, FaceRef } from "@/core/naming";
 import type { Field } from "@/core/steps";
-import { formatLength, type LengthUnit } from "@/core/units";
-import { type BodyView, type CornerView, type EdgeView, isBodyView } from "@/engine/contract";
+import { formatArea, formatLength, type LengthUnit } from "@/core/units";
+import { type BodyView, type CornerView, type EdgeView, type FaceView, isBodyView } from "@/engine/contract";
 import { Check } from "../controls/controls";
 import { useJob, useWorkspace } from "../state/context";
-import { cornerRef, edgeRef, sameCorner, sameEdge, togglePart } from "../state/refs";
+import { cornerRef, edgeRef, faceRef, sameCorner, sameEdge, sameFace, togglePart } from "../state/refs";
 import type { Hover } from "../state/workspace-store";
 import { PickHead, usePickable } from "./item-fields";
+
+export function describeFace(face: FaceView, unit: LengthUnit): string {
+  const size = face.radius !== undefined ? `Ø${formatLength(face.radius * 2, unit)}` : formatArea(face.area, unit);
+  return `${FACE_WORDS[face.kind] ?? face.kind}${face.kind === "plane" && face.direction ? ` ${facing(face.direction)}` : ""}, ${size}`;
+}
+
+const FACE_WORDS: Record<string, string> = {
+  plane: "Flat",
+  cylinder: "Cylindrical",
+  cone: "Conical",
+  sphere: "Spherical",
+  torus: "Torus",
+  spline: "Free-form",
+  revolution: "Turned",
+  extrusion: "Extruded",
+  offset: "Offset",
+  other: "Other",
+};
+
+function facing(direction: readonly [number, number, number]): string {
+  const names = [
+    ["right", "left"],
+    ["back", "front"],
+    ["up", "down"],
+  ];
+  for (let axis = 0; axis < 3; axis++)
+    if (Math.abs(direction[axis]!) > 0.999) return `facing ${names[axis]![direction[axis]! > 0 ? 0 : 1]}`;
+  return "aslant";
+}
 
 const EDGE_WORDS: Record<string, string> = {
   line: "Straight",
@@ -69,7 +98,9 @@ function PartsField<T extends object>({
                 onPointerLeave={() => set({ hover: null })}
               >
                 <span className="min-w-0 truncate">
-                  {known ? `${known.body.name}: ${known.words}` : `Found by its ${noun === "edge" ? "shape" : "place"}`}
+                  {known
+                    ? `${known.body.name}: ${known.words}`
+                    : `Found by its ${noun === "corner" ? "place" : "shape"}`}
                 </span>
                 <button
                   type="button"
@@ -110,6 +141,39 @@ function PartsField<T extends object>({
         </div>
       </details>
     </fieldset>
+  );
+}
+
+export function FacesField({
+  field,
+  value,
+  onChange,
+}: {
+  field: Extract<Field, { kind: "faces" }>;
+  value: FaceRef[];
+  onChange(value: FaceRef[]): void;
+}) {
+  const unit = useJob((state) => state.job.units);
+  const choices = usePickable()
+    .filter(isBodyView)
+    .map((body) => ({
+      body,
+      list: body.faces.flatMap((face, place) =>
+        field.accepts === "any" || face.kind === field.accepts
+          ? [{ ref: faceRef(body, face), words: describeFace(face, unit), hover: { id: body.id, face: place } }]
+          : [],
+      ),
+    }));
+  return (
+    <PartsField
+      field={field}
+      value={value}
+      choices={choices}
+      same={sameFace}
+      max={field.max}
+      noun="face"
+      onChange={onChange}
+    />
   );
 }
 

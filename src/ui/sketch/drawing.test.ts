@@ -1,5 +1,6 @@
 import { describe, expect, test } from "vitest";
 import { type Dimension, type Entity, placeOf, profileOf, type Sketch, SketchEdit, solveSketch } from "@/core/sketch";
+import { gripOn } from "./dragging";
 import { type Drawing, pressed, preview, typed } from "./drawing";
 import { snap } from "./snapping";
 import { CHANGE_TOOLS } from "./tools/change-tools";
@@ -312,6 +313,27 @@ describe("what is shown before the click is what it draws", () => {
   test("while too few places are clicked, the way between them", () => {
     const drawing: Drawing = { stops: [{ place: [0, 5], at: [0, 5] }] };
     expect(preview(DRAW_TOOLS.slot!, empty, drawing, hover([30, 5]), FIRST_SETTINGS)).toHaveLength(1);
+  });
+});
+
+describe("what a press takes hold of", () => {
+  const edit = new SketchEdit(empty);
+  edit.line("origin", [20, 0]);
+  edit.circle([40, 0], 5);
+  edit.arc([60, 0], [70, 0], [60, 10]);
+  const grip = (id: string, from: At) => gripOn(edit, edit.find(id)!, from)!;
+
+  test("a point by itself; a circle by its rim; a curve by its points, but not by the origin", () => {
+    expect(grip("p1", [20, 0]).to([25, 3])).toEqual([[25, 3]]);
+    expect(grip("c1", [45, 0]).to([40, 8])).toEqual([8]);
+    expect(grip("l1", [10, 0])).toMatchObject({ held: ["p1"] });
+    expect(grip("l1", [10, 0]).to([12, 5])).toEqual([[22, 5]]);
+    expect(grip("a1", [67, 7]).held).toHaveLength(3);
+  });
+
+  test("what bodies give does not move", () => {
+    const given = new SketchEdit({ ...empty, given: edit.entities });
+    expect(gripOn(given, given.find("l1")!, [0, 0])).toBeNull();
   });
 });
 

@@ -20,6 +20,7 @@ import {
 } from "@/core/sketch";
 import { useWorkspace } from "../state/context";
 import type { ViewScene } from "../viewport/scene";
+import { type Grip, gripOn } from "./dragging";
 import { type Drawing, type Drawn, finishMany, pressed, typed } from "./drawing";
 import { Axes, EntityMark, PointMark } from "./marks";
 import { Preview } from "./preview";
@@ -33,6 +34,8 @@ import { useBoxPick } from "./use-box-pick";
 import { usePlaneMap } from "./use-plane-map";
 import { useSketch } from "./use-sketch";
 
+/** A press that moves less than this is a click, pixels. */
+const STILL = 3;
 /** Pixels within which a click means a curve. */
 const REACH = 12;
 
@@ -51,7 +54,7 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
   const [dragged, setDragged] = useState<Entity[] | null>(null);
   const [boxTakes, setBoxTakes] = useState<"inside" | "touched">("inside");
   const bar = useRef<HTMLElement>(null);
-  const drag = useRef<{ id: string; work: Drag; moved: boolean } | null>(null);
+  const drag = useRef<{ id: string; grip: Grip; work: Drag; from: Vec2; moved: boolean } | null>(null);
   const map = usePlaneMap(scene, open?.frame ?? null);
   useSquareLook(scene, open?.frame ?? null);
   const editing = useWorkspace((state) => state.editing?.step.id);
@@ -184,9 +187,10 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
   function move(event: React.PointerEvent<SVGSVGElement>): void {
     if (!map) return;
     const place = at(event);
-    if (drag.current) {
-      drag.current.moved = true;
-      setDragged(drag.current.work.to([place]));
+    const held = drag.current;
+    if (held) {
+      held.moved ||= Math.hypot(place[0] - held.from[0], place[1] - held.from[1]) * map.scale > STILL;
+      if (held.moved) setDragged(held.work.to(held.grip.to(place)));
       return;
     }
     setHover(selecting ? null : snap(sketch!, place, last, map.scale, event.shiftKey, ownStops));
@@ -204,16 +208,17 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
   function grab(event: React.PointerEvent, entity: Entity): void {
     if (!selecting || event.button !== 0) return;
     event.stopPropagation();
-    if (entity.type !== "point" || !open!.state || given.includes(entity)) {
+    const now = open!.state ? { ...sketch!, entities: open!.state.entities } : null;
+    const svg = (event.currentTarget as SVGElement).ownerSVGElement;
+    const home = svg?.getBoundingClientRect();
+    const from = home && map ? map.toPlane([event.clientX - home.left, event.clientY - home.top]) : null;
+    const grip = now && from && gripOn(now, entity, from);
+    if (!grip) {
       toggle(entity.id);
       return;
     }
-    (event.currentTarget as SVGElement).ownerSVGElement?.setPointerCapture(event.pointerId);
-    drag.current = {
-      id: entity.id,
-      work: new Drag({ ...sketch!, entities: open!.state.entities }, open!.sizeOf, [entity.id]),
-      moved: false,
-    };
+    svg!.setPointerCapture(event.pointerId);
+    drag.current = { id: entity.id, grip, from, work: new Drag(now, open!.sizeOf, grip.held), moved: false };
   }
 
   const all = [...given, ...entities];
@@ -266,7 +271,7 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
         onPointerMove={move}
         onPointerUp={release}
         onPointerLeave={() => setHover(null)}
-        onWheel={(event) => scene?.wheel(event.nativeEvent)}
+        onWheel={(event) => scene?.camera.wheel(event.nativeEvent)}
       >
         {map ? (
           <>
@@ -366,7 +371,7 @@ function useSquareLook(scene: ViewScene | null, frame: { normal: readonly [numbe
   const normal = frame?.normal.map((value) => value.toFixed(6)).join();
   useEffect(() => {
     if (!scene || !frame) return;
-    const before = scene.direction();
+    const before = scene.camera.direction();
     scene.lookFrom(frame.normal);
     return () => scene.lookFrom(before);
   }, [scene, normal]);

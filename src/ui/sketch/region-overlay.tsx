@@ -51,7 +51,7 @@ export function RegionOverlay({ scene }: { scene: ViewScene | null }) {
           onPointerEnter={() => set({ hoveredRegion: place })}
           onPointerLeave={() => set({ hoveredRegion: null })}
           onClick={() => setDraft({ regions: toggleRegion(open.sketch, open.refs, place) })}
-          onWheel={(event) => scene?.wheel(event.nativeEvent)}
+          onWheel={(event) => scene?.camera.wheel(event.nativeEvent)}
         />
       ))}
     </svg>

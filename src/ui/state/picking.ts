@@ -1,7 +1,7 @@
 import type { CornerRef, EdgeRef, FaceRef } from "@/core/naming";
 import type { Field } from "@/core/steps";
 import { type ItemView, isBodyView } from "@/engine/contract";
-import { cornerRef, edgeRef, sameCorner, sameEdge, toggleFace, toggleItem, togglePart } from "./refs";
+import { cornerRef, edgeRef, faceRef, sameCorner, sameEdge, sameFace, toggleItem, togglePart } from "./refs";
 import type { Hover } from "./workspace-store";
 
 /** Whether a field takes what lies under the pointer. */
@@ -29,7 +29,8 @@ const fits = (wanted: string, kind: string | undefined): boolean =>
 /** A field's value after a click on something that it accepts. */
 export function afterPick(field: Field, value: unknown, item: ItemView, hit: Hover): unknown {
   if (isBodyView(item)) {
-    if (field.kind === "faces") return toggleFace(value as FaceRef[], item, item.faces[hit.face!]!, field.max);
+    if (field.kind === "faces")
+      return togglePart(value as FaceRef[], faceRef(item, item.faces[hit.face!]!), sameFace, field.max);
     if (field.kind === "edges")
       return togglePart(value as EdgeRef[], edgeRef(item, item.edges[hit.edge!]!), sameEdge, field.max);
     if (field.kind === "corners")

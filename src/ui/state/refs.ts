@@ -26,6 +26,7 @@ export function togglePart<T extends object>(value: T[], ref: T, same: (a: T, b:
 }
 
 export const sameEdge = (a: EdgeRef, b: EdgeRef): boolean => a.body === b.body && a.edge === b.edge;
+export const sameFace = (a: FaceRef, b: FaceRef): boolean => a.body === b.body && a.face === b.face;
 export const sameCorner = (a: CornerRef, b: CornerRef): boolean => a.body === b.body && a.corner === b.corner;
 
 /** The reference that a step keeps of a picked face. */
@@ -41,14 +42,6 @@ export function faceRef(body: BodyView, face: FaceView): FaceRef {
       ...(face.radius !== undefined ? { radius: round(face.radius) } : {}),
     },
   };
-}
-
-/** Takes a face in or out; where only one may be picked, the new one replaces the old. */
-export function toggleFace(value: FaceRef[], body: BodyView, face: FaceView, max?: number): FaceRef[] {
-  const without = value.filter((ref) => !(ref.body === body.id && ref.face === face.name));
-  if (without.length < value.length) return without;
-  const next = [...value, faceRef(body, face)];
-  return max === undefined ? next : next.slice(-max);
 }
 
 /** Takes an item in or out; where only so many may be picked, the newest replace the oldest. */

@@ -4,32 +4,28 @@ import {
   BufferGeometry,
   Color,
   DirectionalLight,
-  DoubleSide,
   Float32BufferAttribute,
-  Group,
+  type Group,
   LineBasicMaterial,
   LineLoop,
   LineSegments,
   Mesh,
-  MeshBasicMaterial,
-  OrthographicCamera,
   Plane,
-  PlaneGeometry,
   Quaternion,
   Raycaster,
   Scene,
   Sphere,
-  Vector2,
   Vector3,
   WebGLRenderer,
 } from "three";
-import { OrbitControls } from "three/addons/controls/OrbitControls.js";
 import { acceleratedRaycast } from "three-mesh-bvh";
 import type { ViewMesh } from "@/engine/contract";
 import { BodyObject, type Look } from "./body-object";
 import { type Candidate, distanceToSegment, nearestSeen, type Pixel } from "./near";
 import { pieceColour, type ViewColours, viewColours } from "./palette";
+import { makeMarker, makePlane } from "./scene-marks";
 import { SectionCap } from "./section-cap";
+import { STANDARD_VIEWS, type StandardView, ViewCamera } from "./view-camera";
 
 Mesh.prototype.raycast = acceleratedRaycast;
 
@@ -97,23 +93,12 @@ export interface Hit {
 /** Pixels from an edge or corner within which a click means it. */
 const REACH = 9;
 
-export const STANDARD_VIEWS = {
-  corner: [1, -1.35, 0.95],
-  front: [0, -1, 0],
-  back: [0, 1, 0],
-  left: [-1, 0, 0],
-  right: [1, 0, 0],
-  top: [0, 0, 1],
-  below: [0, 0, -1],
-} as const;
-export type StandardView = keyof typeof STANDARD_VIEWS;
-
 /** The view: draws when something changed, and tells what is under the pointer. Knows nothing of React. */
 export class ViewScene {
   private readonly renderer: WebGLRenderer;
   private readonly scene = new Scene();
-  private readonly camera = new OrthographicCamera(-100, 100, 100, -100, -10_000, 10_000);
-  private readonly controls: OrbitControls;
+  /** How it looks at the model: to be turned, moved and zoomed. */
+  readonly camera: ViewCamera;
   private readonly objects = new Map<string, BodyObject>();
   private readonly planes = new Map<string, Group>();
   private readonly sketches = new Map<string, LineSegments<BufferGeometry, LineBasicMaterial>>();
@@ -132,12 +117,7 @@ export class ViewScene {
     this.renderer = new WebGLRenderer({ canvas, antialias: true, stencil: true });
     this.renderer.localClippingEnabled = true;
     this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
-    this.camera.up.set(0, 0, 1);
-    this.camera.position.set(...STANDARD_VIEWS.corner).multiplyScalar(500);
-    this.controls = new OrbitControls(this.camera, canvas);
-    this.controls.enableDamping = false;
-    this.controls.zoomToCursor = true;
-    this.controls.addEventListener("change", () => this.render());
+    this.camera = new ViewCamera(canvas, () => this.render());
     this.scene.add(new AmbientLight(0xffffff, 1.15), this.light, this.light.target);
     this.marker = makeMarker();
     this.scene.add(this.marker);
@@ -191,7 +171,11 @@ export class ViewScene {
       this.fit();
     }
     // Pulling apart never pushes a piece out of sight.
-    if (before && drawing.bodies.some((body) => body.shift.some((value) => value !== 0)) && !this.allInView())
+    if (
+      before &&
+      drawing.bodies.some((body) => body.shift.some((value) => value !== 0)) &&
+      !this.camera.holds(this.bounds())
+    )
       this.fit();
     if (before !== drawing) this.render();
   }
@@ -214,7 +198,8 @@ export class ViewScene {
     for (const body of this.drawing?.bodies ?? []) {
       const object = this.objects.get(body.id)!;
       const shift = object.group.position;
-      const pixel = (px: number, py: number, pz: number): Pixel => this.pixel(px + shift.x, py + shift.y, pz + shift.z);
+      const pixel = (px: number, py: number, pz: number): Pixel =>
+        this.camera.pixel(px + shift.x, py + shift.y, pz + shift.z);
       if (want === "corner")
         body.corners.forEach((at, corner) => {
           const p = pixel(...(at as [number, number, number]));
@@ -237,43 +222,47 @@ export class ViewScene {
           }
         }
     }
-    const surface = this.surfaceAt(x, y);
-    // Depth runs from 0 to 1 over the whole view: a hundredth of what is shown may lie before its own edge.
-    const slack = (this.bounds().getBoundingSphere(new Sphere()).radius * 0.02) / (this.camera.far - this.camera.near);
-    return nearestSeen(
+    return this.seen(
       candidates.filter(({ what }) => accepts(what)),
-      REACH,
-      surface,
-      slack * 2,
+      x,
+      y,
     );
   }
 
-  private pixel(x: number, y: number, z: number): Pixel {
-    const v = new Vector3(x, y, z).project(this.camera);
-    return { x: ((v.x + 1) / 2) * this.size.width, y: ((1 - v.y) / 2) * this.size.height, depth: v.z };
+  /** The sketch with a line near a pixel that is not hidden behind a surface. */
+  sketchAt(x: number, y: number): Hit | null {
+    const candidates: Candidate<Hit>[] = [];
+    for (const { id, lines } of this.drawing?.sketches ?? [])
+      for (let i = 0; i + 5 < lines.length; i += 6) {
+        const { away, depth } = distanceToSegment(
+          { x, y },
+          this.camera.pixel(lines[i]!, lines[i + 1]!, lines[i + 2]!),
+          this.camera.pixel(lines[i + 3]!, lines[i + 4]!, lines[i + 5]!),
+        );
+        if (away <= REACH) candidates.push({ what: { id, face: null }, away, depth });
+      }
+    return this.seen(candidates, x, y);
+  }
+
+  /** The candidate that is meant: the nearest of those that are not behind a surface. */
+  private seen(candidates: readonly Candidate<Hit>[], x: number, y: number): Hit | null {
+    if (candidates.length === 0) return null;
+    const surface = this.surfaceAt(x, y);
+    // Depth runs from 0 to 1 over the whole view: a hundredth of what is shown may lie before its own edge.
+    const slack =
+      (this.bounds().getBoundingSphere(new Sphere()).radius * 0.02) /
+      (this.camera.camera.far - this.camera.camera.near);
+    return nearestSeen(candidates, REACH, surface, slack * 2);
   }
 
   /** The depth of the surface under a pixel; endless where there is none. */
   private surfaceAt(x: number, y: number): number {
     const ray = new Raycaster();
-    ray.setFromCamera(new Vector2((x / this.size.width) * 2 - 1, 1 - (y / this.size.height) * 2), this.camera);
+    ray.setFromCamera(this.camera.pointer(x, y), this.camera.camera);
     const looks = new Map(this.drawing?.bodies.map((body) => [body.id, body.look] as const));
     const meshes = [...this.objects.values()].filter(({ id }) => looks.get(id) === "body").map(({ mesh }) => mesh);
     const [first] = ray.intersectObjects(meshes, false);
-    return first ? this.pixel(first.point.x, first.point.y, first.point.z).depth : Number.POSITIVE_INFINITY;
-  }
-
-  private allInView(): boolean {
-    this.camera.updateMatrixWorld();
-    const { min, max } = this.bounds();
-    return [min.x, max.x].every((x) =>
-      [min.y, max.y].every((y) =>
-        [min.z, max.z].every((z) => {
-          const point = new Vector3(x, y, z).project(this.camera);
-          return Math.abs(point.x) <= 1 && Math.abs(point.y) <= 1;
-        }),
-      ),
-    );
+    return first ? this.camera.pixel(first.point.x, first.point.y, first.point.z).depth : Number.POSITIVE_INFINITY;
   }
 
   private sectionPlanes(section: Section | null): Plane[] {
@@ -373,92 +362,39 @@ export class ViewScene {
     return box.isEmpty() ? new Box3(new Vector3(-50, -50, -50), new Vector3(50, 50, 50)) : box;
   }
 
-  /** Puts everything into the view, turned as it is. */
   /** Shows all that is drawn, or all of some points. */
   fit(points: readonly (readonly [number, number, number])[] = []): void {
-    const bounds = points.length > 0 ? new Box3().setFromPoints(points.map((at) => new Vector3(...at))) : this.bounds();
-    const sphere = bounds.getBoundingSphere(new Sphere());
-    const direction = this.camera.position.clone().sub(this.controls.target).normalize();
-    this.controls.target.copy(sphere.center);
-    this.camera.position.copy(sphere.center).addScaledVector(direction, sphere.radius * 4);
-    const { width, height } = this.size;
-    this.camera.zoom = Math.min(width, height) / (2 * Math.max(sphere.radius, 1e-3) * 1.08);
-    this.camera.near = -sphere.radius * 40;
-    this.camera.far = sphere.radius * 80;
-    this.camera.updateProjectionMatrix();
-    this.controls.update();
-    this.render();
+    this.camera.fit(
+      points.length > 0 ? new Box3().setFromPoints(points.map((at) => new Vector3(...at))) : this.bounds(),
+    );
   }
 
   look(view: StandardView): void {
     this.lookFrom(STANDARD_VIEWS[view]);
   }
 
-  /** From where the view looks at the model: a direction. */
-  direction(): [number, number, number] {
-    const { x, y, z } = this.camera.position.clone().sub(this.controls.target).normalize();
-    return [x, y, z];
-  }
-
   /** Looks at the model from a direction; square at a plane from its normal. */
   lookFrom(from: readonly [number, number, number]): void {
-    const direction = new Vector3(...from).normalize();
-    // Straight up or down has no "up" of its own: lean by a hair, so that north is up.
-    if (Math.abs(direction.z) > 0.999) direction.y -= 1e-4;
-    this.camera.position.copy(this.controls.target).addScaledVector(direction, 500);
-    this.controls.update();
-    this.fit();
+    this.camera.lookFrom(from, this.bounds());
   }
 
-  /** Turns by an angle about the upright and the sideways axis, radians: for keys. */
-  turn(sideways: number, upwards: number): void {
-    const offset = this.camera.position.clone().sub(this.controls.target);
-    const up = new Vector3(0, 0, 1);
-    offset.applyAxisAngle(up, sideways);
-    const right = new Vector3().crossVectors(up, offset).normalize();
-    const tilted = offset.clone().applyAxisAngle(right, upwards);
-    if (Math.abs(tilted.clone().normalize().z) < 0.9995) offset.copy(tilted);
-    this.camera.position.copy(this.controls.target).add(offset);
-    this.controls.update();
-    this.render();
-  }
-
-  zoom(factor: number): void {
-    this.camera.zoom *= factor;
-    this.camera.updateProjectionMatrix();
-    this.render();
-  }
-
-  /** Moves the view by a share of its width and height. */
-  pan(x: number, y: number): void {
-    const right = new Vector3().setFromMatrixColumn(this.camera.matrix, 0);
-    const up = new Vector3().setFromMatrixColumn(this.camera.matrix, 1);
-    const shift = right
-      .multiplyScalar((x * this.size.width) / this.camera.zoom)
-      .addScaledVector(up, (y * this.size.height) / this.camera.zoom);
-    this.camera.position.add(shift);
-    this.controls.target.add(shift);
-    this.controls.update();
-    this.render();
+  /** Where a point of the model lies on the canvas, in pixels. */
+  project(point: readonly [number, number, number]): { x: number; y: number } {
+    return this.camera.pixel(...point);
   }
 
   resize(width: number, height: number): void {
     this.size = { width: Math.max(1, width), height: Math.max(1, height) };
     this.renderer.setSize(this.size.width, this.size.height, false);
-    this.camera.left = -this.size.width / 2;
-    this.camera.right = this.size.width / 2;
-    this.camera.top = this.size.height / 2;
-    this.camera.bottom = -this.size.height / 2;
-    this.camera.updateProjectionMatrix();
+    this.camera.resize(this.size.width, this.size.height);
     for (const object of this.objects.values()) object.resize(this.size.width, this.size.height);
     this.render();
   }
 
   /** What lies under a point of the canvas, in pixels from its corner: the nearest that is not cut away or ghosted. */
   hit(x: number, y: number, ghosts: boolean): Hit | null {
-    const pointer = new Vector2((x / this.size.width) * 2 - 1, 1 - (y / this.size.height) * 2);
     const ray = new Raycaster();
-    ray.setFromCamera(pointer, this.camera);
+    ray.setFromCamera(this.camera.pointer(x, y), this.camera.camera);
     const looks = new Map(this.drawing?.bodies.map((body) => [body.id, body.look] as const));
     const meshes = [...this.objects.values()]
       .filter((object) => ghosts || looks.get(object.id) !== "ghost")
@@ -477,29 +413,6 @@ export class ViewScene {
     return planeHit ? { id: planeHit.object.parent!.userData.id as string, face: null } : null;
   }
 
-  /** Where the middle of an item lies on the canvas, in pixels; for tests and for hints. */
-  project(point: readonly [number, number, number]): { x: number; y: number } {
-    const v = new Vector3(...(point as [number, number, number])).project(this.camera);
-    return { x: ((v.x + 1) / 2) * this.size.width, y: ((1 - v.y) / 2) * this.size.height };
-  }
-
-  /** Zooms as if the wheel had turned over the view itself: for what lies over it. */
-  wheel(event: WheelEvent): void {
-    const { deltaX, deltaY, deltaMode, clientX, clientY, ctrlKey } = event;
-    this.canvas.dispatchEvent(
-      new WheelEvent("wheel", {
-        deltaX,
-        deltaY,
-        deltaMode,
-        clientX,
-        clientY,
-        ctrlKey,
-        bubbles: true,
-        cancelable: true,
-      }),
-    );
-  }
-
   /** Calls back whenever the view was drawn anew; returns how to stop that. */
   onView(listener: () => void): () => void {
     this.listeners.add(listener);
@@ -511,87 +424,26 @@ export class ViewScene {
     this.pending = true;
     requestAnimationFrame(() => {
       this.pending = false;
-      const offset = this.camera.position.clone().sub(this.controls.target);
-      const side = new Vector3().crossVectors(this.camera.up, offset).multiplyScalar(0.35);
+      const { camera, target } = this.camera;
+      const offset = camera.position.clone().sub(target);
+      const side = new Vector3().crossVectors(camera.up, offset).multiplyScalar(0.35);
       this.light.position
-        .copy(this.camera.position)
+        .copy(camera.position)
         .add(side)
-        .addScaledVector(this.camera.up, offset.length() * 0.4);
-      this.light.target.position.copy(this.controls.target);
-      this.marker.scale.setScalar(9 / this.camera.zoom);
-      this.marker.quaternion.copy(this.camera.quaternion);
-      this.renderer.render(this.scene, this.camera);
+        .addScaledVector(camera.up, offset.length() * 0.4);
+      this.light.target.position.copy(target);
+      this.marker.scale.setScalar(9 / camera.zoom);
+      this.marker.quaternion.copy(camera.quaternion);
+      this.renderer.render(this.scene, camera);
       for (const listener of this.listeners) listener();
       this.canvas.dataset.frames = String(Number(this.canvas.dataset.frames ?? 0) + 1);
     });
   }
 
   dispose(): void {
-    this.controls.dispose();
+    this.camera.dispose();
     for (const object of this.objects.values()) object.dispose();
     for (const cap of this.caps) cap.dispose();
     this.renderer.dispose();
   }
-}
-
-/** A workplane's square, its rim, and a short line to its front. Sized for the eye only. */
-function makePlane(half: number, colour: string): Group {
-  const group = new Group();
-  const square = new Mesh(
-    new PlaneGeometry(2 * half, 2 * half),
-    new MeshBasicMaterial({ color: colour, transparent: true, opacity: 0.13, side: DoubleSide, depthWrite: false }),
-  );
-  square.renderOrder = 2;
-  const rim = new LineLoop(
-    loopGeometry([
-      [-half, -half, 0],
-      [half, -half, 0],
-      [half, half, 0],
-      [-half, half, 0],
-    ]),
-    new LineBasicMaterial({ color: colour }),
-  );
-  const arrow = new LineLoop(
-    loopGeometry([
-      [-half, -half, 0],
-      [-half, -half, half * 0.16],
-    ]),
-    new LineBasicMaterial({ color: colour }),
-  );
-  group.add(square, rim, arrow);
-  return group;
-}
-
-/** A ring with a cross: "here". */
-function makeMarker(): Group {
-  const group = new Group();
-  const material = new LineBasicMaterial({ color: "#a11b1b", depthTest: false });
-  const ring = Array.from({ length: 24 }, (_, i): [number, number, number] => [
-    Math.cos((i * Math.PI) / 12),
-    Math.sin((i * Math.PI) / 12),
-    0,
-  ]);
-  for (const loop of [
-    ring,
-    [
-      [-1.5, 0, 0],
-      [1.5, 0, 0],
-    ],
-    [
-      [0, -1.5, 0],
-      [0, 1.5, 0],
-    ],
-  ] as [number, number, number][][]) {
-    const line = new LineLoop(loopGeometry(loop), material);
-    line.renderOrder = 10;
-    group.add(line);
-  }
-  group.visible = false;
-  return group;
-}
-
-function loopGeometry(points: [number, number, number][]): BufferGeometry {
-  const geometry = new BufferGeometry();
-  geometry.setAttribute("position", new Float32BufferAttribute(points.flat(), 3));
-  return geometry;
 }

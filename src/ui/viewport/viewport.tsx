@@ -58,6 +58,8 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
     const view = scene.current;
     if (kind === "edges" || kind === "corners")
       return view?.near(x, y, kind === "edges" ? "edge" : "corner", taken) ?? null;
+    const line = view?.sketchAt(x, y) ?? null;
+    if (line && taken(line)) return line;
     const hit = view?.hit(x, y, false) ?? null;
     return hit && taken(hit) ? hit : null;
   }
@@ -100,18 +102,18 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
     const step = Math.PI / 12;
     const actions: Record<string, () => void> = event.shiftKey
       ? {
-          ArrowLeft: () => view.pan(-0.1, 0),
-          ArrowRight: () => view.pan(0.1, 0),
-          ArrowUp: () => view.pan(0, 0.1),
-          ArrowDown: () => view.pan(0, -0.1),
+          ArrowLeft: () => view.camera.pan(-0.1, 0),
+          ArrowRight: () => view.camera.pan(0.1, 0),
+          ArrowUp: () => view.camera.pan(0, 0.1),
+          ArrowDown: () => view.camera.pan(0, -0.1),
         }
       : {
-          ArrowLeft: () => view.turn(-step, 0),
-          ArrowRight: () => view.turn(step, 0),
-          ArrowUp: () => view.turn(0, -step),
-          ArrowDown: () => view.turn(0, step),
-          "+": () => view.zoom(1.25),
-          "-": () => view.zoom(0.8),
+          ArrowLeft: () => view.camera.turn(-step, 0),
+          ArrowRight: () => view.camera.turn(step, 0),
+          ArrowUp: () => view.camera.turn(0, -step),
+          ArrowDown: () => view.camera.turn(0, step),
+          "+": () => view.camera.zoom(1.25),
+          "-": () => view.camera.zoom(0.8),
           Home: () => view.fit(),
         };
     const action = actions[event.key];

@@ -3,7 +3,7 @@ import type { Vec3 } from "@/core/kernel";
 import { formatArea, formatLength, formatVolume, type LengthUnit } from "@/core/units";
 import { type BodyView, isBodyView } from "@/engine/contract";
 import { Button } from "../controls/controls";
-import { describeFace } from "../forms/item-fields";
+import { describeFace } from "../forms/part-fields";
 import { useJob, useWorkspace } from "../state/context";
 
 /** Measures of the selected body: what it holds, how large it is, whether it is closed, and of what faces it is made. */

@@ -2,7 +2,8 @@
 import { Maximize, Minus, Plus, Scissors } from "lucide-react";
 import { Choice, IconButton, Range, Toggle } from "../controls/controls";
 import { useWorkspace } from "../state/context";
-import type { StandardView, ViewScene } from "../viewport/scene";
+import type { ViewScene } from "../viewport/scene";
+import type { StandardView } from "../viewport/view-camera";
 
 const VIEWS: [StandardView, string][] = [
   ["corner", "Corner"],
@@ -64,10 +65,10 @@ export function ViewBar({ scene }: { scene: ViewScene | null }) {
             </option>
           ))}
         </select>
-        <IconButton label="Zoom in" keys="+" className="size-7!" onClick={() => scene?.zoom(1.25)}>
+        <IconButton label="Zoom in" keys="+" className="size-7!" onClick={() => scene?.camera.zoom(1.25)}>
           <Plus size={16} aria-hidden />
         </IconButton>
-        <IconButton label="Zoom out" keys="−" className="size-7!" onClick={() => scene?.zoom(0.8)}>
+        <IconButton label="Zoom out" keys="−" className="size-7!" onClick={() => scene?.camera.zoom(0.8)}>
           <Minus size={16} aria-hidden />
         </IconButton>
         <IconButton label="Fit all" keys="Home" className="size-7!" onClick={() => scene?.fit()}>

@@ -1,3 +1,4 @@
+import { Groups } from "../../groups";
 import { type Curve, cross2, distance2, pointAt, slopeAt, sub2, type Vec2 } from "../curves";
 import { along, departure, divide, type Graph, type Stretch, type Walk, wrapped } from "./graph";
 
@@ -177,14 +178,9 @@ function byDirection(a: { angle: number; bend: number }, b: { angle: number; ben
 }
 
 function components(count: number, stretches: readonly Stretch[], kept: ReadonlySet<number>): number[] {
-  const home = Array.from({ length: count }, (_, i) => i);
-  const root = (i: number): number => {
-    let at = i;
-    while (home[at] !== at) at = home[at] = home[home[at]!]!;
-    return at;
-  };
-  for (const i of kept) home[root(stretches[i]!.start)] = root(stretches[i]!.end);
-  return home.map((_, i) => root(i));
+  const groups = new Groups(count);
+  for (const i of kept) groups.join(stretches[i]!.start, stretches[i]!.end);
+  return Array.from({ length: count }, (_, i) => groups.of(i));
 }
 
 /** Nodes and weights of Gauss–Legendre integration with eight points (Abramowitz & Stegun, table 25.4). */

@@ -1,3 +1,4 @@
+import { Groups } from "../../groups";
 import type { Equations } from "./equations";
 import { type Freedom, freedom } from "./freedom";
 import { solve } from "./solve";
@@ -11,18 +12,9 @@ interface Cluster {
 
 /** What has nothing to do with one another is solved apart: a hundred drawings side by side cost a hundred small ones. */
 function clustersOf(equations: readonly Equations[], x: Float64Array): Cluster[] {
-  const home = Array.from(x, (_, i) => i);
-  const root = (i: number): number => {
-    let at = i;
-    while (home[at] !== at) at = home[at] = home[home[at]!]!;
-    return at;
-  };
-  for (const { unknowns } of equations)
-    for (const unknown of unknowns) {
-      const [a, b] = [root(unknowns[0]!), root(unknown)];
-      // The first unknown leads, so that the order of the clusters is that of what they hold.
-      home[Math.max(a, b)] = Math.min(a, b);
-    }
+  // The first unknown leads its cluster, so that the order of the clusters is that of what they hold.
+  const groups = new Groups(x.length);
+  for (const { unknowns } of equations) for (const unknown of unknowns) groups.join(unknowns[0]!, unknown);
   const clusters = new Map<number, Cluster>();
   const none: Cluster = { equations: [], unknowns: [] };
   const at = new Map<number, number>();
@@ -31,7 +23,7 @@ function clustersOf(equations: readonly Equations[], x: Float64Array): Cluster[]
       none.equations.push(equation);
       continue;
     }
-    const lead = root(equation.unknowns[0]!);
+    const lead = groups.of(equation.unknowns[0]!);
     const cluster = clusters.get(lead) ?? { equations: [], unknowns: [] };
     clusters.set(lead, cluster);
     cluster.equations.push(equation);

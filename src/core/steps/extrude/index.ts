@@ -4,7 +4,7 @@ import { hashText } from "../../hash";
 import { boxOf, dot, drawOutSheet, drawOutSolid, freeShape, inSpace, type PlaneFrame, sub } from "../../kernel";
 import type { Body, SketchItem } from "../../naming";
 import { lengthField, toMm } from "../../params";
-import { divideEach, joinPieces, missesBy } from "../../seam";
+import { divideEach, missesBy, presetFate, settleFates } from "../../seam";
 import {
   filledRegions,
   mergeRegions,
@@ -16,6 +16,7 @@ import {
 } from "../../sketch";
 import { formatLength } from "../../units";
 import { itemRef } from "../common";
+import { settleBodies } from "../seam/bodies";
 import { defineStep, type StepContext, type StepOutcome } from "../step";
 import { faceNames } from "./faces";
 
@@ -263,22 +264,8 @@ function cutOut(targets: readonly Body[], tools: readonly Body[], context: StepC
         { step, bodies: [miss.stock], at: [...miss.at] },
       );
     }
-    const made: Body[] = [];
-    for (const target of targets) {
-      const pieces = division.pieces.filter(
-        (piece) => piece.stock[0] === target.id && tools.every((tool) => piece.sides[tool.id] !== "in"),
-      );
-      pieces.forEach((piece, i) => {
-        const [joined] = joinPieces(division, [piece]);
-        made.push({
-          id: `${step}:${piece.key}`,
-          kind: joined!.form,
-          shape: joined!.shape,
-          faces: joined!.faces,
-          hint: { from: target.id, suffix: pieces.length > 1 ? String(i + 1) : "" },
-        });
-      });
-    }
+    const settled = settleFates(division.pieces, (piece) => presetFate("subtract", piece, [], {}), []);
+    const { made } = settleBodies(division, settled, targets, context);
     if (made.length === 0) fail("nothing-left", "The cut leaves nothing of the bodies. Make it smaller.", { step });
     return { made, used: targets.map(({ id }) => id) };
   } finally {

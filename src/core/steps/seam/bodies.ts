@@ -4,7 +4,7 @@ import { type Division, type Joined, joinPieces, type Piece, type Settled } from
 import type { StepContext } from "../step";
 
 /** Kept pieces become bodies, groups are joined, and everything gets the id and name that it keeps after an edit. */
-export function settleBodies(division: Division, settled: Settled, stock: Body[], context: StepContext) {
+export function settleBodies(division: Division, settled: Settled, stock: readonly Body[], context: StepContext) {
   const { step } = context;
   const made: Body[] = [];
   const lumps = new Map<string, number>();

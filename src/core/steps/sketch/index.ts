@@ -1,9 +1,10 @@
 import { z } from "zod";
 import { fail } from "../../errors";
-import { cross, dot, type PlaneFrame, scale, sub, subshapePlanes, unit, type Vec3 } from "../../kernel";
+import { cross, dot, type PlaneFrame, scale, sub, unit, type Vec3 } from "../../kernel";
 import { edgeRefSchema, faceRefSchema } from "../../naming";
 import { constraintSchema, dimensionSchema, entitySchema, flatLine, SketchFault, solveSketch } from "../../sketch";
 import { itemRef } from "../common";
+import { facePlane, NORMALS, otherPlane, type Plane } from "../planes";
 import { defineStep, type StepContext } from "../step";
 import { givenBy } from "./given";
 
@@ -22,8 +23,6 @@ const schema = z.object({
   dimensions: z.array(dimensionSchema).max(MOST).default([]),
 });
 type Values = z.infer<typeof schema>;
-
-const NORMALS: Record<"xy" | "yz" | "zx", Vec3> = { xy: [0, 0, 1], yz: [1, 0, 0], zx: [0, 1, 0] };
 
 /** A drawing in a plane: outlines for solids and sheets, and curves to cut with. */
 export const sketch = defineStep({
@@ -132,20 +131,13 @@ export const sketch = defineStep({
 const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 function frameOf({ on, face, plane }: Values, context: StepContext): PlaneFrame {
-  const { step } = context;
-  if (on === "workplane") {
-    const [item] = context.items(plane);
-    if (item?.kind !== "workplane") fail("nothing-picked", "Pick the workplane to draw on.", { step });
-    return framed(item.origin, item.normal);
-  }
-  if (on === "face") {
-    const ref = face[0] ?? fail("nothing-picked", "Pick the flat face to draw on.", { step });
-    const { body, face: place } = context.face(ref);
-    const flat = subshapePlanes(body.shape)[place];
-    if (!flat) fail("not-flat", "The picked face is not flat. Pick a flat one.", { step, bodies: [body.id] });
-    return framed(flat.origin, flat.normal);
-  }
-  return framed([0, 0, 0], NORMALS[on]);
+  const { origin, normal }: Plane =
+    on === "workplane"
+      ? otherPlane(plane, "Pick the workplane to draw on.", context)
+      : on === "face"
+        ? facePlane(face[0], "Pick the flat face to draw on.", context)
+        : { origin: [0, 0, 0], normal: NORMALS[on] };
+  return framed(origin, normal);
 }
 
 /**

@@ -1,14 +1,13 @@
 import { z } from "zod";
 import { fail } from "../../errors";
 import { add, allFaceFacts, alongEdge, scale, subshapePlanes, type Vec3 } from "../../kernel";
-import { cornerRefSchema, edgeRefSchema, type FaceRef, faceRefSchema } from "../../naming";
+import { cornerRefSchema, edgeRefSchema, faceRefSchema } from "../../naming";
 import { angleField, lengthField, toMm, toRadians } from "../../params";
 import { formatLength } from "../../units";
 import { itemRef } from "../common";
+import { facePlane, NORMALS, otherPlane, type Plane, PRINCIPAL } from "../planes";
 import { defineStep, type StepContext } from "../step";
-import { aboutLine, midway, type Plane, throughPoints, touchingCylinder } from "./planes";
-
-const PRINCIPAL = ["xy", "yz", "zx"] as const;
+import { aboutLine, midway, throughPoints, touchingCylinder } from "./planes";
 
 const schema = z.object({
   base: z
@@ -28,8 +27,6 @@ const schema = z.object({
   flip: z.boolean().default(false).describe("Turn the front to the other side"),
 });
 type Values = z.infer<typeof schema>;
-
-const NORMALS: Record<(typeof PRINCIPAL)[number], Vec3> = { xy: [0, 0, 1], yz: [1, 0, 0], zx: [0, 1, 0] };
 
 /** An endless plane to cut with and to draw on. */
 export const workplane = defineStep({
@@ -261,7 +258,7 @@ function found(values: Values, context: StepContext): Plane {
     case "face":
       return facePlane(values.face[0], "Pick the flat face that the workplane starts from.", context);
     case "workplane":
-      return otherPlane(values, context);
+      return otherPlane(values.plane, "Pick the workplane to start from.", context);
     case "edge":
       return atAngle(values, context);
     case "points": {
@@ -315,28 +312,13 @@ function found(values: Values, context: StepContext): Plane {
         values.parallelTo === "face"
           ? facePlane(values.face[0], "Pick the flat face that the workplane is parallel to.", context)
           : values.parallelTo === "workplane"
-            ? otherPlane(values, context)
+            ? otherPlane(values.plane, "Pick the workplane to start from.", context)
             : { normal: NORMALS[values.parallelTo] };
       return { origin: context.corner(corner), normal };
     }
     default:
       return { origin: [0, 0, 0], normal: NORMALS[values.base] };
   }
-}
-
-function facePlane(ref: FaceRef | undefined, ask: string, context: StepContext): Plane {
-  if (!ref) fail("nothing-picked", ask, { step: context.step });
-  const { body, face } = context.face(ref);
-  return (
-    subshapePlanes(body.shape)[face] ??
-    fail("not-flat", "The picked face is not flat. Pick a flat one.", { step: context.step, bodies: [body.id] })
-  );
-}
-
-function otherPlane(values: Values, context: StepContext): Plane {
-  const [item] = context.items(values.plane);
-  if (item?.kind !== "workplane") fail("nothing-picked", "Pick the workplane to start from.", { step: context.step });
-  return item;
 }
 
 function atAngle(values: Values, context: StepContext): Plane {

@@ -1,10 +1,5 @@
 import { add, cross, distance, dot, length, scale, sub, turned, unit, type Vec3 } from "../../kernel";
-
-/** An endless plane: a point on it and the unit normal at its front. */
-export interface Plane {
-  origin: Vec3;
-  normal: Vec3;
-}
+import type { Plane } from "../planes";
 
 /** Shorter than this, mm, and a direction cannot be told from rounding. */
 const TINY = 1e-6;

@@ -1,0 +1,31 @@
+import { fail } from "../errors";
+import { subshapePlanes, type Vec3 } from "../kernel";
+import type { FaceRef } from "../naming";
+import type { StepContext } from "./step";
+
+/** The planes that every part has, by name: the last letter turned from the first is the normal's. */
+export const PRINCIPAL = ["xy", "yz", "zx"] as const;
+export const NORMALS: Record<(typeof PRINCIPAL)[number], Vec3> = { xy: [0, 0, 1], yz: [1, 0, 0], zx: [0, 1, 0] };
+
+/** A point of a plane, and its unit normal. */
+export interface Plane {
+  origin: Vec3;
+  normal: Vec3;
+}
+
+/** The plane of a flat face. @param ask what to say when none is picked. @throws SeamError */
+export function facePlane(ref: FaceRef | undefined, ask: string, context: StepContext): Plane {
+  if (!ref) fail("nothing-picked", ask, { step: context.step });
+  const { body, face } = context.face(ref);
+  return (
+    subshapePlanes(body.shape)[face] ??
+    fail("not-flat", "The picked face is not flat. Pick a flat one.", { step: context.step, bodies: [body.id] })
+  );
+}
+
+/** The plane of a workplane. @param ask what to say when none is picked. @throws SeamError */
+export function otherPlane(refs: readonly string[], ask: string, context: StepContext): Plane {
+  const [item] = context.items(refs);
+  if (item?.kind !== "workplane") fail("nothing-picked", ask, { step: context.step });
+  return item;
+}
