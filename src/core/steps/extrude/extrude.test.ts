@@ -269,6 +269,50 @@ describe("driven by numbers", () => {
   });
 });
 
+describe("what was picked of a drawing, after it changed", () => {
+  const redrawn = (d: Draft): Step => {
+    const text = JSON.stringify(drawn(d)).replaceAll('"s1"', '"again"');
+    return JSON.parse(text) as Step;
+  };
+
+  test("a face of the extrusion whose line was drawn again: found by its looks with a warning, or asked for", () => {
+    const print = { kind: "plane", area: 600, centre: [50, 0, 5], direction: [1, 0, 0] };
+    const sheet = (sketch: Step, face: Step): Step[] => [
+      sketch,
+      { id: "e", type: "extrude", sketch: ["k"], distance: 10 },
+      { id: "w", type: "workplane", base: "face", face: [face] },
+    ];
+    const before = buildSteps(...sheet(drawn(plate(100, 60)), { body: "e:solid", face: "e:side:s1", print }));
+    expect(before.step("w").state).toBe("good");
+    const after = buildSteps(...sheet(redrawn(plate(100, 60)), { body: "e:solid", face: "e:side:s1", print }));
+    expect(after.step("w").state).toBe("warned");
+    expect((after.bench.at(-1)!.item as Workplane).origin[0]).toBeCloseTo(50, 9);
+    expect(after.step("w").warnings[0]!.message).toContain("found again by its shape and place");
+    const bare = buildSteps(...sheet(redrawn(plate(100, 60)), { body: "e:solid", face: "e:side:s1" }));
+    expect(bare.step("w").error!.message).toContain("Pick the face again");
+  });
+
+  test("a knife moved by half of the block: the side that was scrapped stays scrapped", () => {
+    const sides = [-45, -15, 10, 45].map((y) => {
+      const d = new Draft();
+      d.line("l", [-80, y], [80, y]);
+      const built = buildSteps({ id: "a", type: "box", size: [100, 100, 20] }, drawn(d), {
+        id: "t",
+        type: "seam",
+        preset: "trim",
+        stock: ["a"],
+        cutters: ["k"],
+        keepSide: { "k:sketch": "front" },
+      });
+      const kept = Math.round(volumeOfStep(built, "t"));
+      const [below, above] = [100 * (50 + y) * 20, 100 * (50 - y) * 20];
+      expect([below, above]).toContain(kept);
+      return kept === below ? "below" : "above";
+    });
+    expect(new Set(sides).size).toBe(1);
+  });
+});
+
 describe("what cannot be", () => {
   test.each([
     [
