@@ -67,6 +67,7 @@ export function Choice<T extends string>({
   onChange,
   hideLabel,
   small,
+  column,
 }: {
   label: string;
   value: T;
@@ -74,6 +75,8 @@ export function Choice<T extends string>({
   onChange(value: T): void;
   hideLabel?: boolean;
   small?: boolean;
+  /** One under the other. */
+  column?: boolean;
 }) {
   return (
     <div className="min-w-0">
@@ -83,13 +86,13 @@ export function Choice<T extends string>({
         aria-label={label}
         value={value}
         onValueChange={(next) => next && onChange(next as T)}
-        className="inline-flex max-w-full flex-wrap gap-px overflow-hidden rounded border border-line bg-line"
+        className={`inline-flex max-w-full ${column ? "w-full flex-col" : "flex-wrap"} gap-px overflow-hidden rounded border border-line bg-line`}
       >
         {options.map((option) => (
           <ToggleGroup.Item
             key={option.value}
             value={option.value}
-            className={`inline-flex grow items-center justify-center gap-1 bg-sheet px-2 text-ink hover:bg-well data-[state=on]:bg-ink data-[state=on]:text-paper ${small ? "h-6 text-[13px]" : "h-7"}`}
+            className={`inline-flex grow items-center ${column ? "justify-start" : "justify-center"} gap-1 bg-sheet px-2 text-ink hover:bg-well data-[state=on]:bg-ink data-[state=on]:text-paper ${small ? "h-6 text-[13px]" : "h-7"}`}
           >
             {option.icon}
             {option.label}

@@ -1,6 +1,7 @@
 "use client";
 import { Pencil } from "lucide-react";
 import { useEffect, useId, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import { isFormula, type Quantity, quantityValue, type Scope, toMm } from "@/core/params";
 import { asFraction, formatLength, type LengthUnit, namesUnit, parseAngle, parseLength } from "@/core/units";
 import { useScope } from "../state/context";
@@ -42,8 +43,10 @@ export function QuantityInput({ label, lead, hideLabel, kind, value, unit, probl
     onChange(readQuantity(next, kind, unit, scope));
   };
   const open = () => {
-    setOpened(true);
-    requestAnimationFrame(() => box.current?.select());
+    // At once: a key that is pressed next has to find the text selected, and the box open.
+    flushSync(() => setOpened(true));
+    box.current?.focus();
+    box.current?.select();
   };
   const result = driven && !problem ? resultOf(value, kind, unit, scope) : null;
   const suffix = kind === "angle" ? "°" : unit === "mm" ? "mm" : "in";

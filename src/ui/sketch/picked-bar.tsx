@@ -1,6 +1,6 @@
 "use client";
 import { type Dimension, fittingConstraints, fittingDimensions, type Sketch, SketchEdit } from "@/core/sketch";
-import { Button, Choice } from "../controls/controls";
+import { Button } from "../controls/controls";
 import type { OpenSketch } from "./use-sketch";
 
 const CONSTRAINT_WORDS = {
@@ -32,23 +32,15 @@ const DIMENSION_WORDS = {
 export function PickedBar({
   open,
   picked,
-  boxTakes,
-  canPaste,
-  onBoxTakes,
   onPut,
   onTakeOut,
   onCopy,
-  onPaste,
 }: {
   open: OpenSketch;
   picked: readonly string[];
-  boxTakes: "inside" | "touched";
-  canPaste: boolean;
-  onBoxTakes(takes: "inside" | "touched"): void;
   onPut(sketch: Sketch): boolean;
   onTakeOut(): void;
   onCopy(): void;
-  onPaste(): void;
 }) {
   const { sketch } = open;
   const rules = fittingConstraints(sketch, picked);
@@ -71,27 +63,6 @@ export function PickedBar({
   };
   return (
     <>
-      <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
-        <div className="flex items-center gap-1.5 text-[13px] text-soft">
-          A box takes
-          <Choice<"inside" | "touched">
-            hideLabel
-            small
-            label="A box takes"
-            value={boxTakes}
-            options={[
-              { value: "inside", label: "what lies in it" },
-              { value: "touched", label: "what it touches" },
-            ]}
-            onChange={onBoxTakes}
-          />
-        </div>
-        {canPaste ? (
-          <Button small onClick={onPaste}>
-            Paste
-          </Button>
-        ) : null}
-      </div>
       {picked.length > 0 ? (
         <div className="flex flex-wrap items-center gap-1">
           <span className="num max-w-40 truncate text-[13px] text-soft">

@@ -12,6 +12,8 @@ import type { OpenSketch } from "./use-sketch";
 
 /** Pixels between what is measured and its size, unless it was moved. */
 const GAP = 30;
+/** How many rows a size tries to stand clear in. */
+const ROWS = 6;
 
 /** The sizes of a drawing, drawn on it: a click opens one, a drag moves it. */
 export function SizesOnDrawing({
@@ -42,10 +44,21 @@ export function SizesOnDrawing({
       ...open.sketch,
       dimensions: open.sketch.dimensions.map((one) => (one.id === id ? ({ ...one, ...values } as Dimension) : one)),
     });
+  const placed: Rect[] = [];
   const marks = sketch.dimensions.flatMap((dimension) => {
-    const placed = moved?.id === dimension.id ? { ...dimension, at: [...moved.at] as [number, number] } : dimension;
-    const mark = sizeMark(placed, sketch, GAP / map.scale, inside);
-    return mark ? [{ dimension, mark }] : [];
+    const words = wordsOf(dimension, open, unit);
+    const at = moved?.id === dimension.id ? ([...moved.at] as [number, number]) : dimension.at;
+    const size = at ? { ...dimension, at } : dimension;
+    // One that was never moved keeps clear of those that stand there already.
+    for (let row = 0; row < ROWS; row++) {
+      const mark = sizeMark(size, sketch, (GAP * (1 + 0.75 * row)) / map.scale, inside);
+      if (!mark) return [];
+      const rect = rectAround(map.toPixel(mark.text), words.short.length);
+      if (!at && row < ROWS - 1 && placed.some((other) => overlap(rect, other))) continue;
+      placed.push(rect);
+      return [{ dimension, mark, words }];
+    }
+    return [];
   });
   return (
     <>
@@ -65,15 +78,18 @@ export function SizesOnDrawing({
           );
         })}
       </svg>
-      {marks.map(({ dimension, mark }) => {
+      {marks.map(({ dimension, mark, words }) => {
         const { id } = dimension;
         const [x, y] = map.toPixel(mark.text);
-        const words = wordsOf(dimension, open, unit);
         return (
-          <div key={id} className="absolute z-[5] -translate-x-1/2 -translate-y-1/2" style={{ left: x, top: y }}>
+          <div
+            key={id}
+            className="group absolute z-[5] -translate-x-1/2 hover:z-[6] focus-within:z-[6] -translate-y-1/2"
+            style={{ left: x, top: y }}
+          >
             <button
               type="button"
-              aria-label={`Size ${dimension.name ?? id}: ${words}`}
+              aria-label={`Size ${dimension.name ?? id}: ${words.full}`}
               aria-expanded={opened === id}
               className={`num rounded-sm border px-1 text-[13px] leading-5 ${live ? "cursor-pointer" : "pointer-events-none"} ${culprits.has(id) ? "border-bad bg-sheet text-bad" : "border-transparent bg-sheet/85 text-ink hover:border-pick"} ${dimension.measured ? "italic" : ""}`}
               onPointerDown={(event) => {
@@ -94,7 +110,14 @@ export function SizesOnDrawing({
               }}
               onClick={() => moved === null && setOpened(opened === id ? null : id)}
             >
-              {words}
+              <span className={words.full === words.short ? "" : "group-focus-within:hidden group-hover:hidden"}>
+                {words.short}
+              </span>
+              {words.full === words.short ? null : (
+                <span className="hidden whitespace-nowrap group-focus-within:inline group-hover:inline">
+                  {words.full}
+                </span>
+              )}
             </button>
             {opened === id ? (
               <form
@@ -147,8 +170,11 @@ export function SizesOnDrawing({
   );
 }
 
-/** What stands at a size: the value, and before it the formula that drives it. A measured one stands in brackets. */
-function wordsOf(dimension: Dimension, open: OpenSketch, unit: "mm" | "inch"): string {
+/**
+ * What stands at a size: its value, with = before it when a formula drives it and in brackets when it only measures; and
+ * in full, with the formula.
+ */
+function wordsOf(dimension: Dimension, open: OpenSketch, unit: "mm" | "inch"): { short: string; full: string } {
   const { type } = dimension;
   const kind = type === "angle" ? "angle" : "length";
   const size = open.sizeNow(dimension);
@@ -156,9 +182,23 @@ function wordsOf(dimension: Dimension, open: OpenSketch, unit: "mm" | "inch"): s
   const length = formatLength(size, unit).replace(/ mm$/, "");
   const text = kind === "angle" ? `${Math.round(size * 100) / 100}°` : length;
   const signed = type === "diameter" ? `⌀ ${text}` : type === "radius" ? `R ${text}` : text;
-  if (dimension.measured) return `(${signed})`;
-  return isFormula(dimension.value, kind) ? `${dimension.value} = ${signed}` : signed;
+  if (dimension.measured) return { short: `(${signed})`, full: `(${signed})` };
+  if (!isFormula(dimension.value, kind)) return { short: signed, full: signed };
+  return { short: `= ${signed}`, full: `${dimension.value} = ${signed}` };
 }
+
+/** A rectangle on the canvas, pixels. */
+interface Rect {
+  x: number;
+  y: number;
+  width: number;
+}
+const LINE = 22;
+
+const rectAround = ([x, y]: Vec2, letters: number): Rect => ({ x, y, width: letters * 8 + 12 });
+
+const overlap = (a: Rect, b: Rect): boolean =>
+  Math.abs(a.y - b.y) < LINE && Math.abs(a.x - b.x) < (a.width + b.width) / 2;
 
 function middleOf({ entities }: Sketch): Vec2 {
   const points = curvesOf(entities, true).flatMap((curve) => [0, 0.5, 1].map((t) => pointAt(curve, t)));
