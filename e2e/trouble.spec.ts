@@ -251,4 +251,28 @@ test("no page breaks the rules of accessibility that can be checked", async ({ p
   await page.getByRole("button", { name: "Release" }).click();
   await expect(page.getByRole("dialog")).toBeVisible();
   expect(await violations()).toEqual([]);
+
+  const drawn = await postJob(page, [
+    {
+      id: "k",
+      type: "sketch",
+      entities: [
+        { id: "c", type: "point", x: 0, y: 0 },
+        { id: "r", type: "circle", centre: "c", radius: 20 },
+      ],
+      dimensions: [{ id: "d", type: "diameter", of: ["r"], value: "20 * 2" }],
+    },
+    { id: "x", type: "extrude", sketch: ["k"] },
+  ]);
+  await page.goto(`/jobs/${drawn}`);
+  await built(page);
+  await page.locator('[data-step="x"]').getByRole("button", { name: "Extrude", exact: true }).click();
+  await built(page);
+  expect(await violations()).toEqual([]);
+  await page.keyboard.press("Escape");
+  await page.locator('[data-step="k"]').getByRole("button", { name: "Sketch", exact: true }).click();
+  await built(page);
+  await page.locator('[data-entity="r"] path').last().click({ force: true });
+  await page.getByRole("button", { name: /^Size d/ }).click();
+  expect(await violations()).toEqual([]);
 });
