@@ -75,6 +75,8 @@ export interface SketchView {
   /** Its curves as segments in space, xyz pairs: within a hundredth of what can be seen. */
   lines: number[];
   curves: number;
+  /** Its straight lines, by id: to turn it about. */
+  straight: string[];
   regions: RegionView[];
 }
 

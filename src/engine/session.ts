@@ -242,6 +242,7 @@ function sketchView({ kind, id, frame, entities, given }: SketchItem, name: stri
     given,
     lines,
     curves: curves.length,
+    straight: entities.filter(({ type }) => type === "line").map((line) => line.id),
     regions: regionViews(profileOf(entities)),
   };
 }

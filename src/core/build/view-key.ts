@@ -6,7 +6,7 @@ import { ENGINE_VERSION } from "./evaluate";
 export function viewKey(job: Job, part: Part): string {
   return hashValue({
     engine: ENGINE_VERSION,
-    view: 4,
+    view: 5,
     part,
     parameters: job.parameters,
     files: job.files.map(({ id, sha256, name }) => [id, sha256 ?? "", name]),

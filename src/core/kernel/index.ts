@@ -25,7 +25,16 @@ export {
   verticesOf,
   volumeOf,
 } from "./measure";
-export * from "./outline";
+export {
+  type BoundaryStep,
+  type Drawn,
+  drawOutSheet,
+  drawOutSolid,
+  inSpace,
+  type PlanarCurve,
+  type PlanarStretch,
+  type PlaneFrame,
+} from "./outline";
 export {
   makeBox,
   makeCylinder,
@@ -35,6 +44,7 @@ export {
   makeTorus,
 } from "./primitives";
 export * from "./project";
+export * from "./revolve";
 export * from "./sheet";
 export * from "./step-file";
 export type { Surface } from "./surfaces";

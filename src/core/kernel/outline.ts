@@ -43,7 +43,7 @@ export function inSpace({ origin, normal, x }: PlaneFrame, [u, v]: Place): Vec3 
 }
 
 /** Edges for stretches; those that meet at a place share its vertex. They belong to the scope. */
-function edgesOf(
+export function edgesOf(
   scope: Scope,
   frame: PlaneFrame,
   places: readonly Place[],
@@ -106,6 +106,31 @@ function splineCurve(
   return scope.use(new oc.Geom_BSplineCurve(poles, values, counts, degree, false));
 }
 
+/** The face that edges of a plane bound. It belongs to the scope. */
+export function planarFace(
+  scope: Scope,
+  frame: PlaneFrame,
+  edges: readonly Shape[],
+  outline: readonly BoundaryStep[],
+  holes: readonly (readonly BoundaryStep[])[],
+): Shape {
+  const oc = lib();
+  const wire = (boundary: readonly BoundaryStep[]) => {
+    const maker = scope.use(new oc.BRepBuilderAPI_MakeWire());
+    for (const { stretch, forwards } of boundary) {
+      const edge = edges[stretch]!;
+      maker.Add(asEdge(scope, forwards ? edge : scope.use(edge.Reversed())));
+      if (!maker.IsDone()) throw new KernelFault("An outline could not be joined up.", false);
+    }
+    return scope.use(maker.Wire());
+  };
+  const plane = scope.use(new oc.gp_Pln(point(scope, frame.origin), scope.use(new oc.gp_Dir(...frame.normal))));
+  const maker = scope.use(new oc.BRepBuilderAPI_MakeFace(plane, wire(outline), true));
+  for (const hole of holes) maker.Add(wire(hole));
+  if (!maker.IsDone()) throw new KernelFault("An outline could not be filled.", false);
+  return scope.use(maker.Face());
+}
+
 /** A shape drawn out square to its plane; for each face, the stretch that it came from, or which cap it is. */
 export interface Drawn {
   shape: Shape;
@@ -129,20 +154,7 @@ export function drawOutSolid(
     const oc = lib();
     const base = { ...frame, origin: add(frame.origin, scale(frame.normal, low)) };
     const edges = edgesOf(scope, base, places, stretches);
-    const wire = (boundary: readonly BoundaryStep[]) => {
-      const maker = scope.use(new oc.BRepBuilderAPI_MakeWire());
-      for (const { stretch, forwards } of boundary) {
-        const edge = edges[stretch]!;
-        maker.Add(asEdge(scope, forwards ? edge : scope.use(edge.Reversed())));
-        if (!maker.IsDone()) throw new KernelFault("An outline could not be joined up.", false);
-      }
-      return scope.use(maker.Wire());
-    };
-    const plane = scope.use(new oc.gp_Pln(point(scope, base.origin), scope.use(new oc.gp_Dir(...frame.normal))));
-    const maker = scope.use(new oc.BRepBuilderAPI_MakeFace(plane, wire(outline), true));
-    for (const hole of holes) maker.Add(wire(hole));
-    if (!maker.IsDone()) throw new KernelFault("An outline could not be filled.", false);
-    const face = scope.use(maker.Face());
+    const face = planarFace(scope, base, edges, outline, holes);
     const prism = scope.use(new oc.BRepPrimAPI_MakePrism(face, upBy(scope, frame, high - low), false, true));
     const made = new ShapeMap<number | "base" | "end">();
     made.set(scope.use(prism.FirstShape()), "base");

@@ -27,7 +27,7 @@ export { type GivenCurve, type GivenShape, givenEntities } from "./given";
 export { profileOf, stretchesOf } from "./item";
 export { meet } from "./meet";
 export { boxOf } from "./profile/crossings";
-export { divide, type Graph, type Stretch } from "./profile/graph";
+export { along, divide, type Graph, type Stretch } from "./profile/graph";
 export {
   type BoundaryPart,
   filledRegions,

@@ -4,6 +4,7 @@ import { extrude } from "./extrude";
 import { importStep } from "./import";
 import { move } from "./move";
 import { offsetSheetStep } from "./offset-sheet";
+import { revolve } from "./revolve";
 import { seam } from "./seam";
 import { sketch } from "./sketch";
 import { sphere } from "./sphere";
@@ -19,6 +20,7 @@ export const STEP_TYPES = [
   workplane,
   sketch,
   extrude,
+  revolve,
   offsetSheetStep,
   move,
   seam,

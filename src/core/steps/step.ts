@@ -27,6 +27,7 @@ export type Field = { key: string; label: string; help?: string; when?: FieldCon
   | { kind: "corners"; min: number; max?: number }
   | { kind: "sketch" }
   | { kind: "regions"; of: string }
+  | { kind: "sketch-line"; of: string }
   | { kind: "cutters" }
   | { kind: "fates" }
 );

@@ -12,6 +12,7 @@ import { CornersField, EdgesField, FacesField } from "./part-fields";
 import { QuantityInput } from "./quantity-input";
 import { RegionsField } from "./regions-field";
 import { SketchField } from "./sketch-field";
+import { SketchLineField } from "./sketch-line-field";
 
 /** The form of the open step, drawn from the fields that its type declares. */
 export function StepForm() {
@@ -98,6 +99,8 @@ function FormField({ field, values, problems, onChange }: FieldProps) {
       return <CornersField field={field} value={value as CornerRef[]} onChange={set} />;
     case "sketch":
       return <SketchField values={values} problems={problems} onChange={onChange} />;
+    case "sketch-line":
+      return <SketchLineField label={field.label} value={String(value)} onChange={set} />;
     case "regions":
       return <RegionsField label={field.label} />;
     case "cutters":

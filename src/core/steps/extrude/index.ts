@@ -1,39 +1,19 @@
 import { z } from "zod";
 import { fail } from "../../errors";
-import { hashText } from "../../hash";
-import { boxOf, dot, drawOutSheet, drawOutSolid, freeShape, inSpace, type PlaneFrame, sub } from "../../kernel";
-import type { Body, SketchItem } from "../../naming";
+import { boxOf, dot, drawOutSheet, drawOutSolid, type PlaneFrame, sub } from "../../kernel";
+import type { Body } from "../../naming";
 import { lengthField, toMm } from "../../params";
-import { divideEach, missesBy, presetFate, settleFates } from "../../seam";
-import {
-  filledRegions,
-  mergeRegions,
-  type Profile,
-  profileOf,
-  type Region,
-  regionHolds,
-  stretchesOf,
-} from "../../sketch";
-import { formatLength } from "../../units";
-import { itemRef } from "../common";
-import { settleBodies } from "../seam/bodies";
-import { defineStep, type StepContext, type StepOutcome } from "../step";
-import { faceNames } from "./faces";
-
-const regionRef = z
-  .object({ key: z.string().max(5000), inner: z.tuple([z.number(), z.number()]).optional() })
-  .describe("A region by the curves of its outline, each with the side it lies on, and a point that was in it");
+import { goesInto, INTO_FORM, intoFields, putInto, targetsOf } from "../into";
+import { bodiesOf, type Maker, profileFields, profileFor } from "../profile";
+import { defineStep, type StepContext } from "../step";
 
 const schema = z.object({
-  sketch: z.array(itemRef).max(1).default([]).describe("The sketch"),
-  regions: z.array(regionRef).max(2000).default([]).describe("Its regions; none for all that are not holes"),
-  as: z.enum(["solid", "sheet"]).default("solid").describe("sheet: of every curve, open or closed"),
+  ...profileFields,
   extent: z.enum(["distance", "symmetric", "two", "through"]).default("distance"),
   distance: lengthField({ above: 0 }).default(10).describe("Along the normal of the sketch, mm; symmetric: in all"),
   second: lengthField({ min: 0 }).default(10).describe("two: against the normal, mm"),
   flip: z.boolean().default(false).describe("Against the normal of the sketch"),
-  into: z.enum(["new", "cut"]).default("new").describe("new: a body of its own; cut: out of the targets"),
-  targets: z.array(itemRef).max(500).default([]).describe("cut: the bodies that it is taken out of"),
+  ...intoFields,
 });
 type Values = z.infer<typeof schema>;
 
@@ -58,27 +38,7 @@ export const extrude = defineStep({
       ],
     },
     { key: "regions", kind: "regions", of: "sketch", label: "Regions", when: { key: "as", is: ["solid"] } },
-    {
-      key: "into",
-      kind: "choice",
-      label: "As",
-      options: [
-        { value: "new", label: "A body of its own" },
-        { value: "cut", label: "A cut" },
-      ],
-      when: { key: "as", is: ["solid"] },
-    },
-    {
-      key: "targets",
-      kind: "bodies",
-      label: "Out of",
-      accepts: ["solid"],
-      min: 1,
-      when: [
-        { key: "into", is: ["cut"] },
-        { key: "as", is: ["solid"] },
-      ],
-    },
+    ...INTO_FORM,
     {
       key: "extent",
       kind: "choice",
@@ -104,33 +64,24 @@ export const extrude = defineStep({
       when: { key: "extent", is: ["distance", "two", "through"] },
     },
   ],
-  refs: (values) => [...values.sketch, ...(isCut(values) ? values.targets : [])],
+  refs: (values) => [...values.sketch, ...(goesInto(values) ? values.targets : [])],
   resolved: (values) => ({
     ...values,
     distance: values.extent === "through" ? 0 : toMm(values.distance),
     second: values.extent === "two" ? toMm(values.second) : 0,
-    targets: isCut(values) ? values.targets : [],
+    targets: goesInto(values) ? values.targets : [],
   }),
   evaluate(values, context) {
-    const { step } = context;
-    const [item] = context.items(values.sketch);
-    if (item?.kind !== "sketch") fail("nothing-picked", "Pick the sketch to draw out.", { step });
-    const targets = isCut(values) ? context.bodies(values.targets) : [];
-    if (isCut(values) && targets.length === 0) fail("nothing-picked", "Pick the bodies to cut into.", { step });
-    const profile = profileOf(item.entities);
-    if (profile.graph.stretches.length === 0)
-      fail("nothing-drawn", `${context.nameOf(item.id)} holds no curves yet. Draw an outline in it.`, {
-        step,
-        bodies: [item.id],
-      });
+    const { item, profile } = profileFor(values.sketch, "Pick the sketch to draw out.", context);
+    const targets = targetsOf(values, context);
     const [low, high] = heights(values, item.frame, targets, context);
-    if (values.as === "sheet") return { made: [sheetOf(item, profile, low, high, step)], used: [] };
-    const solids = solidsOf(values, item, profile, low, high, context);
-    return isCut(values) ? cutOut(targets, solids, context) : { made: solids, used: [] };
+    const maker: Maker = {
+      solid: (...region) => drawOutSolid(...region, low, high),
+      sheet: (...curves) => drawOutSheet(...curves, low, high),
+    };
+    return putInto(values, targets, bodiesOf(values, item, profile, maker, context), context);
   },
 });
-
-const isCut = ({ into, as }: Values): boolean => into === "cut" && as === "solid";
 
 /** From where to where it reaches, over the sketch's plane. */
 function heights(values: Values, frame: PlaneFrame, targets: readonly Body[], context: StepContext): [number, number] {
@@ -169,107 +120,5 @@ function heights(values: Values, frame: PlaneFrame, targets: readonly Body[], co
         });
       return turned([0, far + 1]);
     }
-  }
-}
-
-function solidsOf(
-  values: Values,
-  item: SketchItem,
-  profile: Profile,
-  low: number,
-  high: number,
-  context: StepContext,
-): Body[] {
-  const { step } = context;
-  if (profile.regions.length === 0) {
-    const [open] = profile.openEnds;
-    const where = open
-      ? ` It is open at ${formatLength(open.at[0])}, ${formatLength(open.at[1])}, where “${open.curve}” ends.`
-      : "";
-    fail("outline-open", `${context.nameOf(item.id)} encloses nothing.${where} Close the outline, or make a sheet.`, {
-      step,
-      bodies: [item.id],
-      ...(open ? { at: [...inSpace(item.frame, open.at)] } : {}),
-    });
-  }
-  const chosen =
-    values.regions.length > 0 ? values.regions.map((ref) => regionFor(ref, profile, context)) : filledRegions(profile);
-  const merged = mergeRegions(profile, chosen);
-  return merged.map((region): Body => {
-    const drawn = drawOutSolid(
-      item.frame,
-      profile.graph.places,
-      stretchesOf(profile),
-      region.outline,
-      region.holes,
-      low,
-      high,
-    );
-    const mark = merged.length > 1 ? `~${hashText(region.key).slice(0, 4)}` : "";
-    return {
-      id: `${step}:solid${mark}`,
-      kind: "solid",
-      shape: drawn.shape,
-      faces: faceNames(step, drawn, profile),
-      hint: { text: "Solid" },
-    };
-  });
-}
-
-/** A region as it was chosen: by the curves round it; where several have the same, by the point that was in it. */
-function regionFor({ key, inner }: z.infer<typeof regionRef>, { regions }: Profile, context: StepContext): Region {
-  const { step } = context;
-  const same = regions.filter((region) => region.key === key);
-  if (same.length === 1) return same[0]!;
-  const candidates = same.length > 1 ? same : regions;
-  const holding = inner ? candidates.filter((region) => regionHolds(region, inner)) : [];
-  if (holding.length !== 1)
-    fail("region-lost", "A chosen region of the sketch is no longer enclosed. Choose the regions again.", { step });
-  if (same.length === 0)
-    context.warn({
-      code: "region-guessed",
-      message: "A chosen region has other curves round it now; the one at its place was taken. Check it.",
-      step,
-    });
-  return holding[0]!;
-}
-
-function sheetOf(item: SketchItem, profile: Profile, low: number, high: number, step: string): Body {
-  const drawn = drawOutSheet(item.frame, profile.graph.places, stretchesOf(profile), low, high);
-  return {
-    id: `${step}:sheet`,
-    kind: "sheet",
-    shape: drawn.shape,
-    faces: faceNames(step, drawn, profile),
-    hint: { text: "Sheet" },
-  };
-}
-
-/** Takes solids out of the targets; the solids themselves do not stay. */
-function cutOut(targets: readonly Body[], tools: readonly Body[], context: StepContext): StepOutcome {
-  const { step } = context;
-  const division = divideEach(
-    targets,
-    tools.map((item) => ({ item, shape: item.shape, faces: item.faces })),
-  );
-  try {
-    const idle = tools.find((tool) => !division.touching.has(tool.id));
-    if (idle && tools.length === 1) {
-      const miss = missesBy({ item: idle, shape: idle.shape, faces: idle.faces }, targets);
-      fail(
-        "cutter-misses",
-        miss.how === "misses"
-          ? `The cut misses ${context.nameOf(miss.stock)} by ${formatLength(miss.by)}. Move the sketch, or turn it the other way round.`
-          : `The cut only touches the skin of ${context.nameOf(miss.stock)}. Turn it the other way round, or make it longer.`,
-        { step, bodies: [miss.stock], at: [...miss.at] },
-      );
-    }
-    const settled = settleFates(division.pieces, (piece) => presetFate("subtract", piece, [], {}), []);
-    const { made } = settleBodies(division, settled, targets, context);
-    if (made.length === 0) fail("nothing-left", "The cut leaves nothing of the bodies. Make it smaller.", { step });
-    return { made, used: targets.map(({ id }) => id) };
-  } finally {
-    division.free();
-    for (const tool of tools) freeShape(tool.shape);
   }
 }

@@ -1,0 +1,147 @@
+import { z } from "zod";
+import { fail } from "../errors";
+import { freeShape } from "../kernel";
+import type { Body } from "../naming";
+import { type Division, divideAll, divideEach, missesBy, presetFate, settleFates } from "../seam";
+import { formatLength } from "../units";
+import { itemRef } from "./common";
+import { settleBodies } from "./seam/bodies";
+import type { Field, StepContext, StepOutcome } from "./step";
+
+/** What becomes of the solids that a step makes: bodies of their own, or one with bodies that are named. */
+export const intoFields = {
+  into: z
+    .enum(["new", "join", "cut", "common"])
+    .default("new")
+    .describe("new: bodies of their own; join, cut, common: with the targets"),
+  targets: z
+    .array(itemRef)
+    .max(500)
+    .default([])
+    .describe("The bodies that it is joined to, cut out of, or kept within"),
+};
+
+interface Values {
+  into: "new" | "join" | "cut" | "common";
+  targets: string[];
+  as: "solid" | "sheet";
+}
+
+/** The fields of a form for what becomes of the solids. */
+export const INTO_FORM: Field[] = [
+  {
+    key: "into",
+    kind: "choice",
+    label: "As",
+    options: [
+      { value: "new", label: "A body of its own" },
+      { value: "join", label: "Joined on" },
+      { value: "cut", label: "A cut" },
+      { value: "common", label: "What is common" },
+    ],
+    when: { key: "as", is: ["solid"] },
+  },
+  {
+    key: "targets",
+    kind: "bodies",
+    label: "With",
+    accepts: ["solid"],
+    min: 1,
+    when: [
+      { key: "into", is: ["join", "cut", "common"] },
+      { key: "as", is: ["solid"] },
+    ],
+  },
+];
+
+/** Whether the solids go into other bodies. Sheets are always bodies of their own. */
+export const goesInto = ({ into, as }: Pick<Values, "into" | "as">): boolean => into !== "new" && as === "solid";
+
+/** The bodies that the solids go into. @throws SeamError when none is picked. */
+export function targetsOf(values: Values, context: StepContext): Body[] {
+  if (!goesInto(values)) return [];
+  const targets = context.bodies(values.targets);
+  if (targets.length === 0) {
+    const words = { new: "", join: "join it to", cut: "cut into", common: "keep it within" }[values.into];
+    fail("nothing-picked", `Pick the bodies to ${words}.`, { step: context.step });
+  }
+  return targets;
+}
+
+/** Puts solids where they go. Those that go into others do not stay themselves. @throws SeamError */
+export function putInto(values: Values, targets: readonly Body[], made: Body[], context: StepContext): StepOutcome {
+  if (!goesInto(values)) return { made, used: [] };
+  try {
+    return values.into === "cut" ? cutOut(targets, made, context) : combined(values.into, targets, made, context);
+  } finally {
+    for (const tool of made) freeShape(tool.shape);
+  }
+}
+
+function cutOut(targets: readonly Body[], tools: readonly Body[], context: StepContext): StepOutcome {
+  const { step } = context;
+  const division = divideEach(
+    targets,
+    tools.map((item) => ({ item, shape: item.shape, faces: item.faces })),
+  );
+  try {
+    const idle = tools.find((tool) => !division.touching.has(tool.id));
+    if (idle && tools.length === 1) refuseMiss(idle, targets, "The cut", context);
+    const settled = settleFates(division.pieces, (piece) => presetFate("subtract", piece, [], {}), []);
+    const { made } = settleBodies(division, settled, targets, context);
+    if (made.length === 0) fail("nothing-left", "The cut leaves nothing of the bodies. Make it smaller.", { step });
+    return { made, used: targets.map(({ id }) => id) };
+  } finally {
+    division.free();
+  }
+}
+
+function combined(
+  into: "new" | "join" | "common",
+  targets: readonly Body[],
+  tools: readonly Body[],
+  context: StepContext,
+): StepOutcome {
+  const { step } = context;
+  const operands = [...targets, ...tools];
+  const ids = operands.map(({ id }) => id);
+  let division: Division | null = null;
+  try {
+    division = divideAll(operands);
+    const within = (piece: { stock: readonly string[] }) =>
+      targets.some(({ id }) => piece.stock.includes(id)) && tools.some(({ id }) => piece.stock.includes(id));
+    const settled = settleFates(
+      division.pieces,
+      (piece) =>
+        into === "join"
+          ? presetFate("union", piece, ids, {})
+          : within(piece)
+            ? { fate: "group", group: "common" }
+            : { fate: "scrap" },
+      [],
+    );
+    const { made, lumps } = settleBodies(division, settled, targets, context);
+    if (made.length === 0) refuseMiss(tools[0]!, targets, "What was made", context);
+    if (into === "join" && (lumps.get("union") ?? 1) > 1)
+      context.warn({
+        code: "union-apart",
+        message: `What was made does not touch all of the bodies, so they stay ${lumps.get("union")} bodies.`,
+        step,
+        bodies: targets.map(({ id }) => id),
+      });
+    return { made, used: targets.map(({ id }) => id) };
+  } finally {
+    division?.free();
+  }
+}
+
+function refuseMiss(tool: Body, targets: readonly Body[], what: string, context: StepContext): never {
+  const miss = missesBy({ item: tool, shape: tool.shape, faces: tool.faces }, targets);
+  fail(
+    "cutter-misses",
+    miss.how === "misses"
+      ? `${what} misses ${context.nameOf(miss.stock)} by ${formatLength(miss.by)}. Move the sketch, or turn it the other way round.`
+      : `${what} only touches the skin of ${context.nameOf(miss.stock)}. Turn it the other way round, or make it longer.`,
+    { step: context.step, bodies: [miss.stock], at: [...miss.at] },
+  );
+}
