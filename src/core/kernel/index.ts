@@ -2,6 +2,7 @@
 export { conicOf, segment } from "./conic";
 export * from "./counts";
 export * from "./distance";
+export * from "./edge-work";
 export * from "./edges";
 export * from "./faults";
 export * from "./fuse";

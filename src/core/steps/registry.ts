@@ -1,6 +1,8 @@
 import { box } from "./box";
+import { chamfer } from "./chamfer";
 import { cylinder } from "./cylinder";
 import { extrude } from "./extrude";
+import { fillet } from "./fillet";
 import { importStep } from "./import";
 import { move } from "./move";
 import { offsetSheetStep } from "./offset-sheet";
@@ -21,6 +23,8 @@ export const STEP_TYPES = [
   sketch,
   extrude,
   revolve,
+  fillet,
+  chamfer,
   offsetSheetStep,
   move,
   seam,

@@ -1,0 +1,121 @@
+import type { ChFi3d_FilletShape } from "replicad-opencascadejs";
+import { KernelFault } from "./faults";
+import { lib } from "./library";
+import { isValid, openEdges } from "./measure";
+import { type Scope, scoped } from "./scope";
+import { asEdge, asFace, fromList, ownHandle, type Shape, ShapeMap, shapeKind, subshapes } from "./topology";
+
+/** What a face of a worked body came from: a face, edge or vertex of the body before, by place. */
+export interface Origin {
+  from: "face" | "edge" | "vertex";
+  place: number;
+}
+
+export interface Worked {
+  shape: Shape;
+  /** For each face of the result. */
+  origins: Origin[];
+}
+
+/** Why edges could not be worked, with those that are to blame where the library tells. */
+export interface WorkFault {
+  faulty: number[];
+}
+
+export interface RoundedEdge {
+  place: number;
+  /** mm */
+  radius: number;
+}
+
+export interface CutEdge {
+  place: number;
+  /** How far the cut reaches on the two faces at the edge, mm: on the one that comes first in the body, and the other. */
+  first: number;
+  second: number;
+}
+
+/** Rounds edges of a body, and all that run smoothly on from them. */
+export function roundEdges(shape: Shape, edges: readonly RoundedEdge[]): Worked | WorkFault {
+  return scoped((scope) => {
+    const all = subshapes(scope, shape, "edge");
+    const maker = scope.use(
+      new (lib().BRepFilletAPI_MakeFillet)(shape, "ChFi3d_Rational" as unknown as ChFi3d_FilletShape),
+    );
+    for (const { place, radius } of edges) maker.Add(radius, asEdge(scope, all[place]!));
+    const faulty = () => {
+      const bad: number[] = [];
+      for (let i = 1; i <= maker.NbFaultyContours(); i++) {
+        const contour = maker.FaultyContour(i);
+        for (let j = 1; j <= maker.NbEdges(contour); j++) {
+          const edge = scope.use(maker.Edge(contour, j));
+          const place = all.findIndex((other) => other.IsSame(edge));
+          if (place >= 0) bad.push(place);
+        }
+      }
+      return bad;
+    };
+    return finished(scope, shape, maker, faulty);
+  });
+}
+
+/** Cuts edges of a body off, and all that run smoothly on from them. */
+export function cutEdges(shape: Shape, edges: readonly CutEdge[]): Worked | WorkFault {
+  return scoped((scope) => {
+    const oc = lib();
+    const all = subshapes(scope, shape, "edge");
+    const faces = subshapes(scope, shape, "face");
+    const maker = scope.use(new oc.BRepFilletAPI_MakeChamfer(shape));
+    for (const { place, first, second } of edges) {
+      const edge = asEdge(scope, all[place]!);
+      if (first === second) maker.Add(first, edge);
+      else {
+        const side = faces.find((face) => subshapes(scope, face, "edge").some((other) => other.IsSame(edge)));
+        if (!side) throw new KernelFault("An edge bounds no face.", false);
+        maker.Add(first, second, edge, asFace(scope, side));
+      }
+    }
+    return finished(scope, shape, maker, () => []);
+  });
+}
+
+interface Maker {
+  Build(range?: never): void;
+  IsDone(): boolean;
+  Shape(): Shape;
+  Generated(of: Shape): Parameters<typeof fromList>[1];
+  Modified(of: Shape): Parameters<typeof fromList>[1];
+  IsDeleted(of: Shape): boolean;
+}
+
+function finished(scope: Scope, before: Shape, maker: Maker, faulty: () => number[]): Worked | WorkFault {
+  try {
+    maker.Build();
+    if (!maker.IsDone()) return { faulty: faulty() };
+  } catch (cause) {
+    if (cause instanceof WebAssembly.RuntimeError) throw cause;
+    return { faulty: faulty() };
+  }
+  const whole = scope.use(maker.Shape());
+  const kind = shapeKind(before);
+  const [result, more] = kind === "solid" ? subshapes(scope, whole, "solid") : [whole];
+  // A rounding that eats its neighbours can leave a body that is open or crosses itself: that is none.
+  if (!result || more || (kind === "solid" && (openEdges(result).length > 0 || !isValid(result))))
+    return { faulty: faulty() };
+  const origins = new ShapeMap<Origin>();
+  subshapes(scope, before, "face").forEach((face, place) => {
+    const changed = fromList(scope, scope.use(maker.Modified(face)));
+    for (const image of changed.length > 0 ? changed : maker.IsDeleted(face) ? [] : [face])
+      origins.set(image, { from: "face", place });
+  });
+  for (const from of ["vertex", "edge"] as const)
+    subshapes(scope, before, from).forEach((part, place) => {
+      for (const image of fromList(scope, scope.use(maker.Generated(part))))
+        if (shapeKind(image) === "face") origins.set(image, { from, place });
+    });
+  const shape = ownHandle(result);
+  return {
+    shape,
+    origins: subshapes(scope, shape, "face").map((face) => origins.get(face) ?? { from: "face", place: -1 }),
+  };
+}
