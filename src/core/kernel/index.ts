@@ -6,6 +6,7 @@ export * from "./edge-work";
 export * from "./edges";
 export * from "./faults";
 export * from "./fuse";
+export * from "./hollow";
 export * from "./inner-point";
 export { kernelHeapBytes, kernelLoaded, type LibraryFactory, loadKernel } from "./library";
 export {

@@ -8,6 +8,7 @@ import { move } from "./move";
 import { offsetSheetStep } from "./offset-sheet";
 import { revolve } from "./revolve";
 import { seam } from "./seam";
+import { shell } from "./shell";
 import { sketch } from "./sketch";
 import { sphere } from "./sphere";
 import type { StepType } from "./step";
@@ -25,6 +26,7 @@ export const STEP_TYPES = [
   revolve,
   fillet,
   chamfer,
+  shell,
   offsetSheetStep,
   move,
   seam,
