@@ -1,7 +1,8 @@
 import { lib } from "./library";
+import { volumeOf } from "./measure";
 import { direction, point, vector } from "./primitives";
 import { scoped } from "./scope";
-import type { Shape } from "./topology";
+import { type Shape, shapeKind } from "./topology";
 import type { Vec3 } from "./vectors";
 
 export interface Placement {
@@ -13,6 +14,29 @@ export interface Placement {
   angle: number;
   /** Then move, mm. */
   by: Vec3;
+}
+
+/** A copy mirrored in a plane. Faces keep their order. */
+export function mirrored(shape: Shape, origin: Vec3, normal: Vec3): Shape {
+  return scoped((scope) => {
+    const oc = lib();
+    const mirror = scope.use(new oc.gp_Trsf());
+    mirror.SetMirror(scope.use(new oc.gp_Ax2(point(scope, origin), direction(scope, normal))));
+    const copy = scope.use(new oc.BRepBuilderAPI_Transform(shape, mirror, true, false)).Shape();
+    if (shapeKind(copy) !== "solid" || volumeOf(copy) >= 0) return copy;
+    scope.use(copy);
+    return copy.Reversed();
+  });
+}
+
+/** A copy scaled evenly about a point. Faces keep their order, and every surface its kind. */
+export function scaled(shape: Shape, about: Vec3, factor: number): Shape {
+  return scoped((scope) => {
+    const oc = lib();
+    const even = scope.use(new oc.gp_Trsf());
+    even.SetScale(point(scope, about), factor);
+    return scope.use(new oc.BRepBuilderAPI_Transform(shape, even, true, false)).Shape();
+  });
 }
 
 /** A moved copy. Faces keep their order, so names carry over one by one. */

@@ -63,6 +63,11 @@ export function countField(limits: Limits = {}) {
   );
 }
 
+/** Schema of a plain factor such as 1.02, or a formula for one. */
+export function factorField() {
+  return quantity({ kind: "count", limits: { above: 0, max: 1000 } }, "A factor such as 1.02, or a formula");
+}
+
 function quantity(field: QuantityField, description: string) {
   const schema = z
     .union([z.number(), z.string().max(20_000)])
@@ -272,4 +277,14 @@ export function toMm(value: Quantity): number {
 /** Radians of a resolved angle, whose number is degrees, or of one with a unit. */
 export function toRadians(value: Quantity): number {
   return (literal(value, "angle") * Math.PI) / 180;
+}
+
+/** A factor that was worked out already, or written as a plain number. */
+export function toFactor(value: Quantity): number {
+  return literal(value, "count");
+}
+
+/** A whole number that was worked out already, or written as one. */
+export function toCount(value: Quantity): number {
+  return Math.round(literal(value, "count"));
 }

@@ -4,9 +4,12 @@ import { cylinder } from "./cylinder";
 import { extrude } from "./extrude";
 import { fillet } from "./fillet";
 import { importStep } from "./import";
+import { mirror } from "./mirror";
 import { move } from "./move";
 import { offsetSheetStep } from "./offset-sheet";
+import { pattern } from "./pattern";
 import { revolve } from "./revolve";
+import { scaleStep } from "./scale";
 import { seam } from "./seam";
 import { shell } from "./shell";
 import { sketch } from "./sketch";
@@ -29,6 +32,9 @@ export const STEP_TYPES = [
   shell,
   offsetSheetStep,
   move,
+  mirror,
+  pattern,
+  scaleStep,
   seam,
 ] as const;
 

@@ -16,7 +16,7 @@ export interface FieldCondition {
 
 /** How a form asks for a value. The form is drawn from these alone. */
 export type Field = { key: string; label: string; help?: string; when?: FieldCondition | FieldCondition[] } & (
-  | { kind: "length" | "angle" }
+  | { kind: "length" | "angle" | "count" }
   | { kind: "point"; labels?: [string, string, string] }
   | { kind: "choice"; options: { value: string; label: string }[] }
   | { kind: "toggle" }

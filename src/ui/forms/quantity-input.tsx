@@ -6,12 +6,14 @@ import { isFormula, type Quantity, quantityValue, type Scope, toMm } from "@/cor
 import { asFraction, formatLength, type LengthUnit, namesUnit, parseAngle, parseLength } from "@/core/units";
 import { useScope } from "../state/context";
 
+type Kind = "length" | "angle" | "count";
+
 interface Props {
   label: string;
   /** A short name before the box, as X, Y, Z. */
   lead?: string;
   hideLabel?: boolean;
-  kind: "length" | "angle";
+  kind: Kind;
   value: Quantity;
   unit: LengthUnit;
   problem?: string | undefined;
@@ -49,7 +51,7 @@ export function QuantityInput({ label, lead, hideLabel, kind, value, unit, probl
     box.current?.select();
   };
   const result = driven && !problem ? resultOf(value, kind, unit, scope) : null;
-  const suffix = kind === "angle" ? "°" : unit === "mm" ? "mm" : "in";
+  const suffix = kind === "count" ? "" : kind === "angle" ? "°" : unit === "mm" ? "mm" : "in";
   return (
     <div className="min-w-0 grow basis-0">
       <label htmlFor={id} className={hideLabel ? "sr-only" : "mb-1 block text-[13px] text-soft"}>
@@ -116,8 +118,9 @@ export function QuantityInput({ label, lead, hideLabel, kind, value, unit, probl
 }
 
 /** What a typed text is as a number field's value. What is wrong with it stays as it is, for the form to say so. */
-function readQuantity(text: string, kind: "length" | "angle", unit: LengthUnit, scope: Scope): Quantity {
+function readQuantity(text: string, kind: Kind, unit: LengthUnit, scope: Scope): Quantity {
   const written = text.trim();
+  if (kind === "count") return /^[+-]?\d+(\.\d+)?$/.test(written) ? Number(written) : written;
   const parsed = kind === "length" ? parseLength(written, unit) : parseAngle(written);
   if (parsed.ok) {
     const bare = /^[+-]?[\d.]+$/.test(written);
@@ -140,23 +143,25 @@ function isPlainFormula(formula: string, scope: Scope): boolean {
   }
 }
 
-function resultOf(value: Quantity, kind: "length" | "angle", unit: LengthUnit, scope: Scope): string | null {
+function resultOf(value: Quantity, kind: Kind, unit: LengthUnit, scope: Scope): string | null {
   try {
     const size = quantityValue(value, kind, scope);
-    return kind === "length" ? formatLength(size, unit) : `${Math.round(size * 1e4) / 1e4}°`;
+    if (kind === "length") return formatLength(size, unit);
+    return `${Math.round(size * 1e4) / 1e4}${kind === "angle" ? "°" : ""}`;
   } catch {
     return null;
   }
 }
 
-function shown(value: Quantity, kind: "length" | "angle", unit: LengthUnit): string {
+function shown(value: Quantity, kind: Kind, unit: LengthUnit): string {
   if (typeof value === "string") return value;
   if (kind === "length" && unit === "inch") return asFraction(value) ?? String(Math.round((value / 25.4) * 1e6) / 1e6);
   return String(value);
 }
 
-function sameValue(text: string, value: Quantity, kind: "length" | "angle", unit: LengthUnit): boolean {
+function sameValue(text: string, value: Quantity, kind: Kind, unit: LengthUnit): boolean {
   if (text.trim() === value) return true;
+  if (kind === "count") return text.trim() === String(value);
   if (isFormula(value, kind)) return text.trim() === value || `(${text.trim()}) in` === value;
   const parsed = kind === "length" ? parseLength(text, unit) : parseAngle(text);
   if (!parsed.ok) return false;

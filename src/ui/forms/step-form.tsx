@@ -47,6 +47,7 @@ function FormField({ field, values, problems, onChange }: FieldProps) {
   switch (field.kind) {
     case "length":
     case "angle":
+    case "count":
       return (
         <div>
           <QuantityInput
