@@ -11,6 +11,8 @@ export function StageRail() {
   const set = useWorkspace((state) => state.set);
   const { begin } = useActions();
   const open = STAGE_LIST.find((entry) => entry.stage === stage);
+  // A long list stands in two columns, so that all of it is seen at once.
+  const many = (open?.tools.length ?? 0) > 7;
   return (
     <div className="relative z-10 flex">
       <nav aria-label="Stages" className="flex w-[88px] flex-col border-r border-line bg-sheet py-2">
@@ -33,16 +35,16 @@ export function StageRail() {
       {open && open.tools.length > 0 ? (
         <section
           aria-label={`${open.label} tools`}
-          className="absolute top-0 left-[88px] m-2 w-72 rounded border border-line bg-sheet shadow-lg"
+          className={`absolute top-0 left-[88px] m-2 max-h-[calc(100vh-5rem)] ${many ? "w-[36rem]" : "w-72"} overflow-auto rounded border border-line bg-sheet shadow-lg`}
         >
-          <ul className="divide-y divide-line">
+          <ul className={many ? "grid grid-cols-2 gap-px bg-line" : "divide-y divide-line"}>
             {open.tools.map((tool) => (
-              <li key={tool.id}>
+              <li key={tool.id} className="bg-sheet">
                 <button
                   type="button"
                   disabled={editing !== null}
                   onClick={() => begin(tool.type, tool.values)}
-                  className="block w-full px-3 py-2 text-left hover:bg-well disabled:opacity-50"
+                  className="block size-full px-3 py-2 text-left hover:bg-well disabled:opacity-50"
                 >
                   <span className="font-medium">{tool.label}</span>
                   <span className="block text-[13px] text-soft">{tool.line}</span>
