@@ -1,5 +1,6 @@
 import { box } from "./box";
 import { chamfer } from "./chamfer";
+import { cone } from "./cone";
 import { cylinder } from "./cylinder";
 import { extrude } from "./extrude";
 import { fillet } from "./fillet";
@@ -15,6 +16,8 @@ import { shell } from "./shell";
 import { sketch } from "./sketch";
 import { sphere } from "./sphere";
 import type { StepType } from "./step";
+import { torus } from "./torus";
+import { wedge } from "./wedge";
 import { workplane } from "./workplane";
 
 /** Every kind of step. A new one is a folder here and a line in this list. */
@@ -23,6 +26,9 @@ export const STEP_TYPES = [
   box,
   cylinder,
   sphere,
+  cone,
+  torus,
+  wedge,
   workplane,
   sketch,
   extrude,
