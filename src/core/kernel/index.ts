@@ -9,6 +9,7 @@ export * from "./fuse";
 export * from "./hollow";
 export * from "./inner-point";
 export { kernelHeapBytes, kernelLoaded, type LibraryFactory, loadKernel } from "./library";
+export * from "./loft";
 export {
   allFaceFacts,
   areaOf,

@@ -1,10 +1,10 @@
 import { distanceToPoint } from "./distance";
 import { lib } from "./library";
-import { readPoint, volumeOf } from "./measure";
+import { edgePoint, volumeOf } from "./measure";
 import { type BoundaryStep, type Drawn, edgesOf, type PlanarStretch, type PlaneFrame, planarFace } from "./outline";
 import { point } from "./primitives";
 import { type Scope, scoped } from "./scope";
-import { asEdge, compound, fromList, ownHandle, type Shape, ShapeMap, shellOf, subshapes } from "./topology";
+import { compound, fromList, ownHandle, type Shape, ShapeMap, shellOf, subshapes } from "./topology";
 import { add, sub, turned, type Vec3 } from "./vectors";
 
 type Place = readonly [number, number];
@@ -68,7 +68,7 @@ export function turnSolid(
     const solid = scope.use(maker.Shape());
     const shape = volumeOf(solid) < 0 ? solid.Reversed() : ownHandle(solid);
     // The library forgets some of the flat sides: they are known by the curve that lies in them.
-    const middles = edges.map((edge) => middleOf(scope, edge));
+    const middles = edges.map((edge) => edgePoint(scope, edge, 0.5));
     const sources = subshapes(scope, shape, "face").map((side) => {
       const known = made.get(side);
       if (known !== undefined) return known;
@@ -77,12 +77,6 @@ export function turnSolid(
     });
     return { shape, sources };
   });
-}
-
-/** A point in the middle of an edge. */
-function middleOf(scope: Scope, edge: Shape): Vec3 {
-  const curve = scope.use(new (lib().BRepAdaptor_Curve)(asEdge(scope, edge)));
-  return readPoint(scope, curve.Value((curve.FirstParameter() + curve.LastParameter()) / 2));
 }
 
 /** The sheet that curves sweep when they are turned. */

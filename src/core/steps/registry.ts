@@ -5,6 +5,7 @@ import { cylinder } from "./cylinder";
 import { extrude } from "./extrude";
 import { fillet } from "./fillet";
 import { importStep } from "./import";
+import { loft } from "./loft";
 import { mirror } from "./mirror";
 import { move } from "./move";
 import { offsetSheetStep } from "./offset-sheet";
@@ -33,6 +34,7 @@ export const STEP_TYPES = [
   sketch,
   extrude,
   revolve,
+  loft,
   fillet,
   chamfer,
   shell,

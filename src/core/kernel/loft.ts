@@ -1,0 +1,79 @@
+import { distanceToPoint } from "./distance";
+import { KernelFault } from "./faults";
+import { lib } from "./library";
+import { edgePoint, isValid, openEdges, volumeOf } from "./measure";
+import { type BoundaryStep, edgesOf, type PlanarStretch, type PlaneFrame } from "./outline";
+import { point } from "./primitives";
+import { scoped } from "./scope";
+import { asEdge, ownHandle, type Shape, ShapeMap, shapeKind, subshapes } from "./topology";
+import type { Vec3 } from "./vectors";
+
+type Place = readonly [number, number];
+
+/** A section of a loft: a closed outline in a plane, or a point that it runs out to. */
+export type LoftSection =
+  | { point: Vec3 }
+  | {
+      frame: PlaneFrame;
+      places: readonly Place[];
+      stretches: readonly PlanarStretch[];
+      outline: readonly BoundaryStep[];
+    };
+
+/** What a face of a loft is: a cap, or the side that an edge of a section (both by place) lies on. */
+export type LoftFace = "base" | "end" | { section: number; stretch: number };
+
+/** The solid or sheet through sections, one after the other: straight between them, or smooth through all. */
+export function loftThrough(
+  sections: readonly LoftSection[],
+  { solid, ruled }: { solid: boolean; ruled: boolean },
+): { shape: Shape; faces: LoftFace[] } {
+  return scoped((scope) => {
+    const oc = lib();
+    const maker = scope.use(new oc.BRepOffsetAPI_ThruSections(solid, ruled, 1e-6));
+    const middles: { at: Vec3; section: number; stretch: number }[] = [];
+    sections.forEach((section, s) => {
+      if ("point" in section) {
+        const made = scope.use(new oc.BRepBuilderAPI_MakeVertex(point(scope, section.point)));
+        maker.AddVertex(scope.use(made.Vertex()));
+        return;
+      }
+      const edges = edgesOf(scope, section.frame, section.places, section.stretches);
+      const wire = scope.use(new oc.BRepBuilderAPI_MakeWire());
+      for (const { stretch, forwards } of section.outline) {
+        const edge = edges[stretch]!;
+        wire.Add(asEdge(scope, forwards ? edge : scope.use(edge.Reversed())));
+        if (!wire.IsDone()) throw new KernelFault("An outline could not be joined up.", false);
+        middles.push({ at: edgePoint(scope, edge, 0.5), section: s, stretch });
+      }
+      maker.AddWire(scope.use(wire.Wire()));
+    });
+    maker.CheckCompatibility(true);
+    maker.Build(scope.use(new oc.Message_ProgressRange()));
+    if (!maker.IsDone()) throw new KernelFault("The sections could not be joined up.", false);
+    const whole = scope.use(maker.Shape());
+    const result = solid ? subshapes(scope, whole, "solid")[0] : whole;
+    if (!result || (solid && (openEdges(result).length > 0 || !isValid(result))))
+      throw new KernelFault("The sections make no sound body.", false);
+    const shape =
+      solid && volumeOf(result) < 0
+        ? result.Reversed()
+        : shapeKind(result) === "compound"
+          ? ownHandle(subshapes(scope, result, "shell")[0]!)
+          : ownHandle(result);
+    const caps = new ShapeMap<"base" | "end">();
+    if (solid) {
+      const [first, last] = [scope.use(maker.FirstShape()), scope.use(maker.LastShape())];
+      if (!first.IsNull() && shapeKind(first) === "face") caps.set(first, "base");
+      if (!last.IsNull() && shapeKind(last) === "face") caps.set(last, "end");
+    }
+    const faces = subshapes(scope, shape, "face").map((face): LoftFace => {
+      const cap = caps.get(face);
+      if (cap) return cap;
+      // Of the edges that lie on it, the one of the earliest section gives it its name.
+      const on = middles.find(({ at }) => (distanceToPoint(face, at)?.gap ?? 1) < 1e-5);
+      return on ? { section: on.section, stretch: on.stretch } : { section: 0, stretch: 0 };
+    });
+    return { shape, faces };
+  });
+}
