@@ -25,7 +25,7 @@ const slotArea = (length: number, width: number) => (length - width) * width + (
 describe("the demo job", () => {
   test("every part builds without a warning", () => {
     for (const { id } of job().parts) expect(partOf(id).steps.map(({ state }) => state)).not.toContain("failed");
-    for (const id of ["top-plate", "tray"])
+    for (const id of ["top-plate", "tray", "flask", "hub"])
       expect(new Set(partOf(id).steps.map(({ state }) => state))).toEqual(new Set(["good"]));
   });
 
@@ -60,5 +60,24 @@ describe("the demo job", () => {
     const volume = w * d * (34 + wall) - (w - 2 * wall) * (d - 2 * wall) * 34 - slotArea(44.45, 10) * wall;
     expect(partOf("tray").reports[0]!.volume).toBeCloseTo(volume, 4);
     expect(partOf("tray").reports[0]).toMatchObject({ genus: 1, valid: true, closed: true });
+  });
+
+  test("the hub, by closed form", () => {
+    const volume = Math.PI * (55 ** 2 * 14 + 25 ** 2 * 26 - (39.6875 / 2) ** 2 * 40 - 6 * 3.3 ** 2 * 14);
+    const [hub] = partOf("hub").reports;
+    expect(hub).toMatchObject({ name: "Hub", genus: 7, valid: true, closed: true });
+    expect(hub!.volume! / volume).toBeCloseTo(1, 9);
+  });
+
+  test.each([120, 180])("the flask %d high is one sound wall, open at its mouth", (flaskHeight) => {
+    const document = job();
+    document.parts = document.parts.filter(({ id }) => id === "flask");
+    for (const parameter of document.parts[0]!.parameters)
+      if (parameter.name === "flaskHeight") parameter.formula = flaskHeight;
+    const built = build(document, { file: () => undefined });
+    const [flask] = built.reports;
+    expect(flask).toMatchObject({ name: "Ballast flask", genus: 0, valid: true, closed: true });
+    // A skin of area A holds a wall of about A / 2 · t: its two sides differ by what curvature takes.
+    expect(flask!.volume! / ((flask!.area / 2) * 2.4)).toBeCloseTo(1, 1);
   });
 });

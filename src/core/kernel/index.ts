@@ -38,6 +38,7 @@ export {
   type PlanarStretch,
   type PlaneFrame,
 } from "./outline";
+export * from "./pipe";
 export {
   makeBox,
   makeCylinder,

@@ -1,4 +1,6 @@
 /** Drawings in a plane: what is drawn, what holds between it, and the regions that it encloses. */
+
+export { pathOf } from "./chain";
 export { type Curve, type CurveShape, curvesOf, distance2, pointAt, type Vec2 } from "./curves";
 export { bringIn } from "./edit/bring-in";
 export { type Clip, copyOf, paste } from "./edit/copy";

@@ -10,6 +10,7 @@ import { mirror } from "./mirror";
 import { move } from "./move";
 import { offsetSheetStep } from "./offset-sheet";
 import { pattern } from "./pattern";
+import { pipe } from "./pipe";
 import { revolve } from "./revolve";
 import { scaleStep } from "./scale";
 import { seam } from "./seam";
@@ -35,6 +36,7 @@ export const STEP_TYPES = [
   extrude,
   revolve,
   loft,
+  pipe,
   fillet,
   chamfer,
   shell,
