@@ -47,8 +47,26 @@ test("turned from a sketch, hollowed, copied in a ring: by clicking", async ({ p
   await open(page).getByLabel("How many, in all").fill("2 + 1");
   await open(page).getByLabel("From one to the next").fill("50");
   await addStep(page);
-  await expect(page.getByRole("region", { name: "Bench" }).getByText("solid, closed")).toHaveCount(3);
+  const solids = page.getByRole("region", { name: "Bench" }).getByText("solid, closed");
+  await expect(solids).toHaveCount(3);
   await saved(page);
+
+  // What needs a step is told before it is deleted; all of it goes, and comes back, as one change.
+  await page.getByRole("button", { name: "More for step 2" }).click();
+  await page.getByRole("menuitem", { name: "Delete" }).click();
+  const asked = page.getByRole("alertdialog");
+  await expect(asked).toContainText("2 steps need what it makes");
+  await expect(asked).toContainText("Shell");
+  await asked.getByRole("button", { name: "Keep it" }).click();
+  await expect(page.locator("[data-step]")).toHaveCount(4);
+  await page.getByRole("button", { name: "More for step 2" }).click();
+  await page.getByRole("menuitem", { name: "Delete" }).click();
+  await asked.getByRole("button", { name: "Delete all 3" }).click();
+  await expect(page.locator("[data-step]")).toHaveCount(1);
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(page.locator("[data-step]")).toHaveCount(4);
+  await built(page);
+  await expect(solids).toHaveCount(3);
 });
 
 test("a fillet that does not fit is understood and repaired; what comes after follows", async ({ page }) => {

@@ -1,4 +1,5 @@
 export * from "./cache";
+export * from "./dependants";
 export * from "./evaluate";
 export * from "./pack";
 export * from "./pinches";

@@ -53,6 +53,12 @@ export function useActions() {
         editPart(part().id, `Delete ${nameOf(step)}`, (draft) => edits.removeStep(draft, step.id));
         if (workspace.getState().editing?.step.id === step.id) workspace.getState().edit(null);
       },
+      /** Deletes a step with all that need it, as one change. */
+      removeAll(step: Step, others: readonly Step[]) {
+        editPart(part().id, `Delete ${nameOf(step)} and what needs it`, (draft) => {
+          for (const { id } of [...others, step]) edits.removeStep(draft, id);
+        });
+      },
       move(step: Step, to: number) {
         editPart(part().id, `Move ${nameOf(step)}`, (draft) => edits.moveStep(draft, step.id, to));
       },

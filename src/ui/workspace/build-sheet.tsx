@@ -26,6 +26,7 @@ import { Mark, type MarkName } from "../marks/marks";
 import { useJob, usePart, useScope, useWorkspace } from "../state/context";
 import { problemsOf } from "../state/draft";
 import { repaired, useActions } from "./actions";
+import { NeedingDialog, useNeeding } from "./needing-dialog";
 import { RenameBox } from "./rename-box";
 
 const HOLD = "hold-point";
@@ -173,6 +174,8 @@ function StepRow({
   const items = useWorkspace((state) => state.evaluation?.items);
   const actions = useActions();
   const [renaming, setRenaming] = useState(false);
+  const [asking, setAsking] = useState<"needs" | "delete" | null>(null);
+  const needing = useNeeding(step.id);
   const sortable = useSortable({ id: step.id });
   const label = stepType(step.type)?.words.label ?? step.type;
   const title = step.name ?? (step.type === "seam" ? String(step.preset).replace(/^./, (c) => c.toUpperCase()) : label);
@@ -265,10 +268,26 @@ function StepRow({
               <MenuItem disabled={at === count - 1} onSelect={() => actions.move(step, at + 1)}>
                 Move down
               </MenuItem>
-              <MenuItem onSelect={() => actions.remove(step)}>Delete</MenuItem>
+              <MenuItem disabled={needing.length === 0} onSelect={() => setTimeout(() => setAsking("needs"))}>
+                What needs this{needing.length > 0 ? ` (${needing.length})` : ""}
+              </MenuItem>
+              <MenuItem
+                onSelect={() => (needing.length > 0 ? setTimeout(() => setAsking("delete")) : actions.remove(step))}
+              >
+                Delete
+              </MenuItem>
             </DropdownMenu.Content>
           </DropdownMenu.Portal>
         </DropdownMenu.Root>
+        {asking ? (
+          <NeedingDialog
+            step={step}
+            title={title}
+            needing={needing}
+            deleting={asking === "delete"}
+            onClose={() => setAsking(null)}
+          />
+        ) : null}
       </div>
     </li>
   );

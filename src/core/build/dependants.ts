@@ -1,0 +1,31 @@
+import type { Step } from "../job";
+import { stepType } from "../steps";
+
+/** What a step made when the part was last built, by item id. */
+export interface Made {
+  id: string;
+  made: readonly string[];
+}
+
+/**
+ * The steps that need what a step makes, directly or through others, in the order of the sheet. A step that changes a body
+ * under its id stands between those before and after it: what comes later needs the change, too.
+ */
+export function dependants(steps: readonly Step[], reports: readonly Made[], id: string): Step[] {
+  const madeBy = new Map<string, string>();
+  const made = new Map(reports.map((report) => [report.id, report.made] as const));
+  const needing = new Set([id]);
+  const found: Step[] = [];
+  for (const step of steps) {
+    const type = stepType(step.type);
+    const refs = type ? type.refs(step as never) : [];
+    // The last that made an item is the one that is needed; an item that nothing made lately is known by its step.
+    const makers = refs.map((ref) => madeBy.get(ref) ?? ref.split(":")[0]!);
+    if (step.id !== id && makers.some((maker) => needing.has(maker))) {
+      needing.add(step.id);
+      found.push(step);
+    }
+    for (const item of made.get(step.id) ?? []) madeBy.set(item, step.id);
+  }
+  return found;
+}
