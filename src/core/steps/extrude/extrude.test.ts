@@ -230,6 +230,18 @@ describe("as a knife", () => {
   });
 });
 
+test.each([
+  ["one way", { from: 5 }, [5, 15]],
+  ["one way, the other way round", { from: 5, flip: true }, [-15, -5]],
+  ["both ways alike", { extent: "symmetric", from: 5 }, [0, 10]],
+  ["two distances, from below", { extent: "two", second: 3, from: -20 }, [-23, -10]],
+])("it begins off its plane, %s", (_name, more, [low, high]) => {
+  const { box } = buildSteps(drawn(plate(100, 60)), { id: "e", type: "extrude", sketch: ["k"], distance: 10, ...more })
+    .reports[0]!;
+  expect(box!.min[2]).toBeCloseTo(low!, 6);
+  expect(box!.max[2]).toBeCloseTo(high!, 6);
+});
+
 describe("driven by numbers", () => {
   const steps = [
     drawn(withHole(plate("wide", "wide * 3/5"), 10, 5, 8)),

@@ -13,6 +13,7 @@ const schema = z.object({
   distance: lengthField({ above: 0 }).default(10).describe("Along the normal of the sketch, mm; symmetric: in all"),
   second: lengthField({ min: 0 }).default(10).describe("two: against the normal, mm"),
   flip: z.boolean().default(false).describe("Against the normal of the sketch"),
+  from: lengthField().default(0).describe("Where it begins: over the sketch's plane, the way it goes, mm"),
   ...intoFields,
 });
 type Values = z.infer<typeof schema>;
@@ -58,6 +59,12 @@ export const extrude = defineStep({
     },
     { key: "second", kind: "length", label: "The other way", when: { key: "extent", is: ["two"] } },
     {
+      key: "from",
+      kind: "length",
+      label: "Begins over the plane by",
+      when: { key: "extent", is: ["distance", "symmetric", "two"] },
+    },
+    {
       key: "flip",
       kind: "toggle",
       label: "The other way round",
@@ -69,6 +76,7 @@ export const extrude = defineStep({
     ...values,
     distance: values.extent === "through" ? 0 : toMm(values.distance),
     second: values.extent === "two" ? toMm(values.second) : 0,
+    from: values.extent === "through" ? 0 : toMm(values.from),
     targets: goesInto(values) ? values.targets : [],
   }),
   evaluate(values, context) {
@@ -85,14 +93,15 @@ export const extrude = defineStep({
 
 /** From where to where it reaches, over the sketch's plane. */
 function heights(values: Values, frame: PlaneFrame, targets: readonly Body[], context: StepContext): [number, number] {
+  const from = toMm(values.from);
   const turned = ([low, high]: [number, number]): [number, number] => (values.flip ? [-high, -low] : [low, high]);
   switch (values.extent) {
     case "distance":
-      return turned([0, toMm(values.distance)]);
+      return turned([from, from + toMm(values.distance)]);
     case "symmetric":
-      return [-toMm(values.distance) / 2, toMm(values.distance) / 2];
+      return [from - toMm(values.distance) / 2, from + toMm(values.distance) / 2];
     case "two":
-      return turned([-toMm(values.second), toMm(values.distance)]);
+      return turned([from - toMm(values.second), from + toMm(values.distance)]);
     case "through": {
       if (targets.length === 0)
         fail("through-nothing", "Through all needs bodies to go through: make it a cut, or give a distance.", {

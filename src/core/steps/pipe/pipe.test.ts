@@ -86,20 +86,65 @@ describe("by closed form", () => {
   });
 });
 
+/** A drawing of lines, each from where it is said to where it is said. */
+const lines =
+  (...list: [string | [number, number], [number, number]][]) =>
+  (d: Draft) => {
+    list.forEach(([from, to], i) => {
+      d.line(`l${i}`, from, to);
+    });
+  };
+
 test.each([
   [
     "a fork",
-    (d: Draft) => (d.line("l", [0, 0], [9, 0]), d.line("m", "l_b", [9, 9]), d.line("n", "l_b", [20, 0])),
+    lines(
+      [
+        [0, 0],
+        [9, 0],
+      ],
+      ["l0_b", [9, 9]],
+      ["l0_b", [20, 0]],
+    ),
     {},
     "is not one path",
   ],
-  ["two parts", (d: Draft) => (d.line("l", [0, 0], [9, 0]), d.line("m", [30, 0], [40, 0])), {}, "is not one path"],
+  [
+    "two parts",
+    lines(
+      [
+        [0, 0],
+        [9, 0],
+      ],
+      [
+        [30, 0],
+        [40, 0],
+      ],
+    ),
+    {},
+    "is not one path",
+  ],
   ["a bend too tight", (d: Draft) => d.arc("a", [0, 0], [8, 0], [0, 8]), { size: 16 }, "needs more than 8 mm"],
-  ["a wall too thick", (d: Draft) => d.line("l", [0, 0], [9, 0]), { size: 4, wall: 2 }, "Two walls of 2 mm fill"],
+  [
+    "a wall too thick",
+    lines([
+      [0, 0],
+      [9, 0],
+    ]),
+    { size: 4, wall: 2 },
+    "Two walls of 2 mm fill",
+  ],
   ["no path", (d: Draft) => d.point("p", 0, 0), {}, "holds no curves"],
   [
     "a path that crosses itself",
-    (d: Draft) => (d.line("l", [0, 0], [60, 0]), d.line("m", "l_b", [60, 4]), d.line("n", "m_b", [0, 4])),
+    lines(
+      [
+        [0, 0],
+        [60, 0],
+      ],
+      ["l0_b", [60, 4]],
+      ["l1_b", [0, 4]],
+    ),
     { size: 10 },
     "crosses itself",
   ],
