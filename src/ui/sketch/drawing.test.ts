@@ -6,6 +6,7 @@ import { snap } from "./snapping";
 import { CHANGE_TOOLS } from "./tools/change-tools";
 import { DRAW_TOOLS, type Sizes } from "./tools/draw-tools";
 import { FIRST_SETTINGS, type Settings } from "./tools/settings";
+import { snapWords, wordFor } from "./words";
 
 const empty: Sketch = { entities: [], constraints: [], dimensions: [] };
 const sizeOf = ({ value }: Dimension) => Number(value);
@@ -313,6 +314,28 @@ describe("what is shown before the click is what it draws", () => {
   test("while too few places are clicked, the way between them", () => {
     const drawing: Drawing = { stops: [{ place: [0, 5], at: [0, 5] }] };
     expect(preview(DRAW_TOOLS.slot!, empty, drawing, hover([30, 5]), FIRST_SETTINGS)).toHaveLength(1);
+  });
+});
+
+describe("in words", () => {
+  const edit = new SketchEdit(empty);
+  const line = edit.line([0, 0], [10, 0]);
+  const sketch = { given: edit.entities };
+
+  test("what was not drawn is called by what it is", () => {
+    expect(wordFor(sketch, line)).toBe("an edge of a body");
+    expect(wordFor(sketch, "p1")).toBe("a corner of a body");
+    expect(wordFor(sketch, "axis-x")).toBe("the X axis");
+    expect(wordFor({}, "l7")).toBe("l7");
+  });
+
+  test("a place and the way to it", () => {
+    const base = { place: [0, 0] as const, at: [0, 0] as const };
+    expect(snapWords(sketch, { ...base, rule: "on", with: line, line: { type: "horizontal" } })).toBe(
+      "level, on an edge of a body",
+    );
+    expect(snapWords({}, { ...base, rule: null, line: { type: "tangent", with: "a1" } })).toBe("tangent to a1");
+    expect(snapWords({}, { ...base, rule: null, line: null })).toBe("");
   });
 });
 

@@ -2,6 +2,7 @@
 import { type Dimension, fittingConstraints, fittingDimensions, type Sketch, SketchEdit } from "@/core/sketch";
 import { Button } from "../controls/controls";
 import type { OpenSketch } from "./use-sketch";
+import { wordFor } from "./words";
 
 const CONSTRAINT_WORDS = {
   coincident: "Together",
@@ -51,7 +52,7 @@ export function PickedBar({
   const held = [
     ...sketch.constraints
       .filter(({ id, of }) => about(of) || picked.includes(id))
-      .map(({ id, type, of }) => ({ id, words: `${CONSTRAINT_WORDS[type]} ${others(of, picked)}`.trim() })),
+      .map(({ id, type, of }) => ({ id, words: `${CONSTRAINT_WORDS[type]} ${others(sketch, of, picked)}`.trim() })),
     ...sketch.dimensions
       .filter(({ id, of }) => about(of) || picked.includes(id))
       .map(({ id, type, name }) => ({ id, words: name ?? `${DIMENSION_WORDS[type]} ${id}` })),
@@ -66,7 +67,7 @@ export function PickedBar({
       {picked.length > 0 ? (
         <div className="flex flex-wrap items-center gap-1">
           <span className="num max-w-40 truncate text-[13px] text-soft">
-            {picked.length > 4 ? `${picked.length} parts` : picked.join(", ")}
+            {picked.length > 4 ? `${picked.length} parts` : picked.map((id) => wordFor(sketch, id)).join(", ")}
           </span>
           {rules.map(({ type, of }) => (
             <Button key={type} small onClick={() => change((edit) => edit.hold(type, of))}>
@@ -124,7 +125,7 @@ export function PickedBar({
 }
 
 /** What a rule is with, beside what is picked. */
-function others(of: readonly string[], picked: readonly string[]): string {
-  const rest = of.filter((id) => !picked.includes(id));
+function others(sketch: Sketch, of: readonly string[], picked: readonly string[]): string {
+  const rest = of.filter((id) => !picked.includes(id)).map((id) => wordFor(sketch, id));
   return rest.length > 0 ? `with ${rest.join(", ")}` : "";
 }

@@ -5,22 +5,7 @@ import type { PlaneMap } from "./plane-map";
 import type { Snap } from "./snapping";
 import type { DrawTool } from "./tools/draw-tools";
 import type { Settings } from "./tools/settings";
-
-const PLACE_WORDS = { point: "on the point", on: "on", midpoint: "amid" } as const;
-const LINE_WORDS = {
-  horizontal: "level",
-  vertical: "upright",
-  parallel: "parallel to",
-  perpendicular: "square to",
-  tangent: "tangent to",
-} as const;
-
-/** What the next click would hold, in words. */
-export function snapWords({ rule, with: other, line }: Snap): string {
-  const place = rule === null ? "" : rule === "point" ? PLACE_WORDS.point : `${PLACE_WORDS[rule]} ${other}`;
-  const way = line ? `${LINE_WORDS[line.type]} ${line.with ?? ""}`.trim() : "";
-  return [way, place].filter(Boolean).join(", ");
-}
+import { snapWords } from "./words";
 
 /** What the next click would draw, and what it would hold. */
 export function Preview({
@@ -40,7 +25,7 @@ export function Preview({
 }) {
   const [x, y] = map.toPixel(hover.at);
   const curves = drawing ? preview(tool, sketch, drawing, hover, settings) : [];
-  const words = snapWords(hover);
+  const words = snapWords(sketch, hover);
   return (
     <g className="pointer-events-none" data-snap={hover.line?.type ?? hover.rule ?? "free"}>
       <path d={curves.map((curve) => pathOf(curve, map)).join("")} fill="none" stroke="var(--pick)" strokeWidth={2} />
