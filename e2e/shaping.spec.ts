@@ -51,6 +51,13 @@ test("turned from a sketch, hollowed, copied in a ring: by clicking", async ({ p
   await expect(solids).toHaveCount(3);
   await saved(page);
 
+  // A step cannot stand before what it needs, and the sheet says why.
+  await page.getByRole("button", { name: "More for step 2" }).click();
+  await page.getByRole("menuitem", { name: "Move up" }).click();
+  const sheet = page.getByRole("complementary", { name: "Build sheet" });
+  await expect(sheet.getByRole("alert")).toContainText("“Revolve” needs what “Sketch” makes");
+  await expect(page.locator("[data-step]").first()).toHaveAttribute("data-step", "k");
+
   // What needs a step is told before it is deleted; all of it goes, and comes back, as one change.
   await page.getByRole("button", { name: "More for step 2" }).click();
   await page.getByRole("menuitem", { name: "Delete" }).click();

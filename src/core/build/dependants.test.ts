@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { loadNodeKernel } from "../kernel/node";
 import { build, jobOf } from "../testing/harness";
-import { dependants } from "./dependants";
+import { dependants, whyNotMoved } from "./dependants";
 
 beforeAll(loadNodeKernel);
 
@@ -39,5 +39,33 @@ describe("what depends on a step", () => {
       "s",
       "t",
     ]);
+  });
+});
+
+describe("where a step can be moved to", () => {
+  const order = job.parts[0]!.steps;
+  const why = (id: string, to: number) => {
+    const found = whyNotMoved(order, id, to);
+    return found && [found.needs.id, found.needed.id];
+  };
+
+  test.each([
+    ["f", 0, ["f", "a"]],
+    ["a", 3, ["f", "a"]],
+    ["w", 6, ["t", "w"]],
+    ["t", 4, ["t", "s"]],
+  ])("%s cannot stand at %d: it is told which needs which", (id, to, expected) => {
+    expect(why(id, to)).toEqual(expected);
+  });
+
+  test.each([
+    ["f", 3],
+    ["b", 0],
+    ["w", 0],
+    ["g", 2],
+    ["t", 6],
+    ["none", 2],
+  ])("%s can stand at %d", (id, to) => {
+    expect(why(id, to)).toBeNull();
   });
 });

@@ -29,3 +29,28 @@ export function dependants(steps: readonly Step[], reports: readonly Made[], id:
   }
   return found;
 }
+
+/**
+ * Why a step cannot stand at another place of the sheet; null when it can. A step has to come after those that make what
+ * it names. Whether a body is still there where a step comes to stand, only building can tell.
+ *
+ * @param to the place after the move, from 0.
+ */
+export function whyNotMoved(steps: readonly Step[], id: string, to: number): { needs: Step; needed: Step } | null {
+  const moved = steps.find((step) => step.id === id);
+  if (!moved) return null;
+  const order = steps.filter((step) => step.id !== id);
+  order.splice(Math.max(0, Math.min(to, order.length)), 0, moved);
+  const place = new Map(order.map((step, i) => [step.id, i] as const));
+  for (const [i, step] of order.entries()) {
+    const refs = stepType(step.type)?.refs(step as never) ?? [];
+    for (const ref of refs) {
+      const maker = ref.split(":")[0]!;
+      const at = place.get(maker);
+      // What was out of order before is not this move's fault.
+      const before = steps.findIndex((other) => other.id === maker) < steps.findIndex((other) => other.id === step.id);
+      if (at !== undefined && at > i && before) return { needs: step, needed: order[at]! };
+    }
+  }
+  return null;
+}

@@ -49,6 +49,8 @@ export interface WorkspaceStore {
   pull: number;
   section: Section | null;
   stage: Stage | null;
+  /** Why the last thing asked of the build sheet was not done. */
+  sheetTrouble: string | null;
   exporting: boolean;
   parametersOpen: boolean;
   /** What is picked in the open sketch, by id. */
@@ -79,6 +81,7 @@ export function createWorkspaceStore(part: string) {
     pull: 0,
     section: null,
     stage: null,
+    sheetTrouble: null,
     exporting: false,
     parametersOpen: false,
     sketchPicked: [],

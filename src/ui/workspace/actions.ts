@@ -1,5 +1,6 @@
 "use client";
 import { useMemo } from "react";
+import { whyNotMoved } from "@/core/build";
 import { edits, freshStepId, type Step } from "@/core/job";
 import { isFormula, toMm } from "@/core/params";
 import { stepType } from "@/core/steps";
@@ -60,6 +61,13 @@ export function useActions() {
         });
       },
       move(step: Step, to: number) {
+        const clash = whyNotMoved(part().steps, step.id, to);
+        workspace.getState().set({
+          sheetTrouble:
+            clash &&
+            `“${nameOf(clash.needs)}” needs what “${nameOf(clash.needed)}” makes, so it has to stand after it. Nothing was moved.`,
+        });
+        if (clash) return;
         editPart(part().id, `Move ${nameOf(step)}`, (draft) => edits.moveStep(draft, step.id, to));
       },
       hold(id: string | null) {

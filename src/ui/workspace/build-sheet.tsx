@@ -46,6 +46,7 @@ export function BuildSheet() {
   const editing = useWorkspace((state) => state.editing);
   const evaluation = useWorkspace((state) => state.evaluation);
   const { move, hold } = useActions();
+  const trouble = useWorkspace((state) => state.sheetTrouble);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -75,6 +76,11 @@ export function BuildSheet() {
           {part.steps.length} {part.steps.length === 1 ? "step" : "steps"}
         </span>
       </div>
+      {trouble ? (
+        <div role="alert" className="border-b border-line bg-warn-wash px-3 py-2 text-[13px] text-warn">
+          {trouble}
+        </div>
+      ) : null}
       <div className="min-h-0 grow overflow-auto">
         {part.steps.length === 0 && !editing ? <Empty /> : null}
         <DndContext id="build-sheet" sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
