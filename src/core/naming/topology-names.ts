@@ -1,5 +1,5 @@
-import { edgeNeighbourhoods, type Shape } from "../kernel";
-import { comparePlaces, meetingName } from "./faces";
+import { adjacency, allFaceFacts, edgeNeighbourhoods, type Shape } from "../kernel";
+import { comparePlaces, distinctNames, meetingName } from "./faces";
 
 export interface TopologyNames {
   /** One name per edge, in the kernel's order of edges; edges without length have none. */
@@ -38,4 +38,13 @@ function nameAll(shape: Shape, faces: readonly string[]): TopologyNames {
   const names = numbered(real);
   let next = 0;
   return { edges: edges.map((edge) => (edge ? names[next++]! : null)), vertices: numbered(vertices) };
+}
+
+/** A name of its own for every face of a shape, from those that history hands down (`distinctNames`). */
+export function faceNamesOf(shape: Shape, bases: readonly string[]): string[] {
+  return distinctNames(
+    bases,
+    () => adjacency(shape).neighbours,
+    (face) => allFaceFacts(shape)[face]!.centre,
+  );
 }

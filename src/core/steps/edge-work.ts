@@ -1,8 +1,9 @@
 import { z } from "zod";
 import { fail } from "../errors";
-import { adjacency, allEdgeFacts, allFaceFacts, freeShape, type Worked, type WorkFault } from "../kernel";
-import { type Body, distinctNames, edgeRefSchema, topologyNames } from "../naming";
+import { allEdgeFacts, freeShape, type Worked, type WorkFault } from "../kernel";
+import { type Body, edgeRefSchema, faceNamesOf, topologyNames } from "../naming";
 import { formatLength } from "../units";
+import { largestThat } from "./largest";
 import type { StepContext, StepOutcome } from "./step";
 
 /** The edges that a step works on. */
@@ -56,11 +57,7 @@ function namesOf(body: Body, { shape, origins }: Worked, prefix: string): string
       ? (body.faces[place] ?? `${prefix}:other`)
       : `${prefix}:${from === "edge" ? names.edges[place] : names.vertices[place]}`,
   );
-  return distinctNames(
-    bases,
-    () => adjacency(shape).neighbours,
-    (face) => allFaceFacts(shape)[face]!.centre,
-  );
+  return faceNamesOf(shape, bases);
 }
 
 function refuse(
@@ -75,7 +72,13 @@ function refuse(
 ): never {
   const blamed = faulty.find((place) => places.includes(place)) ?? faulty[0] ?? places[0]!;
   const facts = allEdgeFacts(body.shape)[blamed];
-  const most = largest(body, places, size, work);
+  const fits = (trial: number): boolean => {
+    const done = work(body, places, trial);
+    if ("faulty" in done) return false;
+    freeShape(done.shape);
+    return true;
+  };
+  const most = largestThat(fits, size);
   const edge = facts ? `the edge of ${context.nameOf(body.id)} that is ${formatLength(facts.length)} long` : "an edge";
   fail(
     "edge-work",
@@ -92,22 +95,4 @@ function refuse(
         : { repair: { label: `Make it ${formatLength(most)}`, step: context.step, set: { [field]: most } } }),
     },
   );
-}
-
-/** The largest size that works, found by halving and rounded down to a hundredth; null when not even a small one does. */
-function largest(body: Body, places: readonly number[], size: number, work: Work): number | null {
-  const fits = (trial: number): boolean => {
-    const done = work(body, places, trial);
-    if ("faulty" in done) return false;
-    freeShape(done.shape);
-    return true;
-  };
-  let [low, high] = [0, size];
-  for (let round = 0; round < 9; round++) {
-    const middle = (low + high) / 2;
-    if (fits(middle)) low = middle;
-    else high = middle;
-  }
-  const rounded = Math.floor(low * 100) / 100;
-  return rounded > 0 && fits(rounded) ? rounded : null;
 }

@@ -1,8 +1,6 @@
 import { z } from "zod";
 import { fail } from "../../errors";
 import {
-  adjacency,
-  allFaceFacts,
   extendSheet,
   freeShape,
   isConnected,
@@ -11,7 +9,7 @@ import {
   offsetSheet,
   sheetFromFaces,
 } from "../../kernel";
-import { distinctNames, faceRefSchema } from "../../naming";
+import { faceNamesOf, faceRefSchema } from "../../naming";
 import { lengthField, toMm } from "../../params";
 import { defineStep } from "../step";
 
@@ -68,15 +66,7 @@ export const offsetSheetStep = defineStep({
       const moved = own(offsetSheet(copy, toMm(values.distance)));
       const sheet = extendSheet(moved, toMm(values.extend));
       const bases = sheet.sources.map((source) => `${step}:offset:${body.faces[source]}`);
-      let facts: ReturnType<typeof allFaceFacts> | undefined;
-      const faces = distinctNames(
-        bases,
-        () => adjacency(sheet.shape).neighbours,
-        (face) => {
-          facts ??= allFaceFacts(sheet.shape);
-          return facts[face]!.centre;
-        },
-      );
+      const faces = faceNamesOf(sheet.shape, bases);
       return {
         made: [{ id: `${step}:sheet`, kind: "sheet", shape: sheet.shape, faces, hint: { text: "Sheet" } }],
         used: [],

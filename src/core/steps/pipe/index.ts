@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { fail } from "../../errors";
-import { adjacency, allFaceFacts, freeShape, inSpace, pipeAlong } from "../../kernel";
-import { type Body, distinctNames, type SketchItem } from "../../naming";
+import { freeShape, inSpace, pipeAlong } from "../../kernel";
+import { type Body, faceNamesOf, type SketchItem } from "../../naming";
 import { lengthField, toMm } from "../../params";
 import { divideEach, presetFate, settleFates } from "../../seam";
 import { type Profile, pathOf, stretchesOf } from "../../sketch";
@@ -132,11 +132,7 @@ function bar(
       ? `${step}:${mark}cap:${face}`
       : `${step}:${mark}side:${profile.graph.stretches[face]!.curve.id}`,
   );
-  const faces = distinctNames(
-    bases,
-    () => adjacency(made.shape).neighbours,
-    (face) => allFaceFacts(made.shape)[face]!.centre,
-  );
+  const faces = faceNamesOf(made.shape, bases);
   return { id: `${step}:solid${mark}`, kind: "solid", shape: made.shape, faces, hint: { text: "Bar" } };
 }
 

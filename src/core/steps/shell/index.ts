@@ -1,10 +1,11 @@
 import { z } from "zod";
 import { fail } from "../../errors";
-import { adjacency, allFaceFacts, freeShape, type Hollowed, hollowOut } from "../../kernel";
-import { type Body, distinctNames, faceRefSchema } from "../../naming";
+import { freeShape, type Hollowed, hollowOut } from "../../kernel";
+import { type Body, faceNamesOf, faceRefSchema } from "../../naming";
 import { lengthField, toMm } from "../../params";
 import { formatLength } from "../../units";
 import { itemRef } from "../common";
+import { largestThat } from "../largest";
 import { defineStep, type StepContext } from "../step";
 
 const schema = z.object({
@@ -57,11 +58,7 @@ export const shell = defineStep({
       const name = body.faces[place]!;
       return is === "old" ? name : `${step}:${is === "rim" ? "rim" : "wall"}:${name}`;
     });
-    const faces = distinctNames(
-      bases,
-      () => adjacency(done.shape).neighbours,
-      (face) => allFaceFacts(done.shape)[face]!.centre,
-    );
+    const faces = faceNamesOf(done.shape, bases);
     return { made: [{ ...body, shape: done.shape, faces }], used: [body.id] };
   },
 });
@@ -75,7 +72,13 @@ function refuse(
   context: StepContext,
 ): never {
   const { step } = context;
-  const most = largest(body, open, thickness, outward);
+  const fits = (trial: number): boolean => {
+    const done = hollowOut(body.shape, open, trial, outward);
+    if ("tight" in done) return false;
+    freeShape(done.shape);
+    return true;
+  };
+  const most = largestThat(fits, thickness);
   const where =
     tight.length === 0
       ? ""
@@ -91,22 +94,4 @@ function refuse(
       ...(most === null ? {} : { repair: { label: `Make it ${formatLength(most)}`, step, set: { thickness: most } } }),
     },
   );
-}
-
-/** The largest thickness that fits, found by halving and rounded down to a hundredth. */
-function largest(body: Body, open: readonly number[], thickness: number, outward: boolean): number | null {
-  const fits = (trial: number): boolean => {
-    const done = hollowOut(body.shape, open, trial, outward);
-    if ("tight" in done) return false;
-    freeShape(done.shape);
-    return true;
-  };
-  let [low, high] = [0, thickness];
-  for (let round = 0; round < 10; round++) {
-    const middle = (low + high) / 2;
-    if (fits(middle)) low = middle;
-    else high = middle;
-  }
-  const rounded = Math.floor(low * 100) / 100;
-  return rounded > 0 && fits(rounded) ? rounded : null;
 }
