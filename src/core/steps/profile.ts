@@ -7,7 +7,7 @@ import { filledRegions, mergeRegions, type Profile, profileOf, type Region, regi
 import { formatLength } from "../units";
 import { itemRef } from "./common";
 import { faceNames } from "./extrude/faces";
-import type { StepContext } from "./step";
+import type { Field, StepContext } from "./step";
 
 /** The values of a step that makes bodies of a sketch. */
 export const profileFields = {
@@ -23,6 +23,23 @@ export const profileFields = {
     .describe("Its regions; none for all that are not holes"),
   as: z.enum(["solid", "sheet"]).default("solid").describe("sheet: of every curve, open or closed"),
 };
+
+/** The field of a form for whether a solid or a sheet is made. */
+export const MAKES: Field = {
+  key: "as",
+  kind: "choice",
+  label: "Makes",
+  options: [
+    { value: "solid", label: "A solid" },
+    { value: "sheet", label: "A sheet" },
+  ],
+};
+
+/** The fields of a form for what is made of a sketch, and of which regions. */
+export const PROFILE_FORM: Field[] = [
+  MAKES,
+  { key: "regions", kind: "regions", of: "sketch", label: "Regions", when: { key: "as", is: ["solid"] } },
+];
 
 interface RegionRef {
   key: string;

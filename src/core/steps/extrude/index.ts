@@ -4,7 +4,7 @@ import { boxOf, dot, drawOutSheet, drawOutSolid, type PlaneFrame, sub } from "..
 import type { Body } from "../../naming";
 import { lengthField, toMm } from "../../params";
 import { goesInto, INTO_FORM, intoFields, putInto, targetsOf } from "../into";
-import { bodiesOf, type Maker, profileFields, profileFor } from "../profile";
+import { bodiesOf, type Maker, PROFILE_FORM, profileFields, profileFor } from "../profile";
 import { defineStep, type StepContext } from "../step";
 
 const schema = z.object({
@@ -29,16 +29,7 @@ export const extrude = defineStep({
   },
   fields: [
     { key: "sketch", kind: "bodies", label: "Sketch", accepts: ["sketch"], min: 1, max: 1 },
-    {
-      key: "as",
-      kind: "choice",
-      label: "Makes",
-      options: [
-        { value: "solid", label: "A solid" },
-        { value: "sheet", label: "A sheet" },
-      ],
-    },
-    { key: "regions", kind: "regions", of: "sketch", label: "Regions", when: { key: "as", is: ["solid"] } },
+    ...PROFILE_FORM,
     ...INTO_FORM,
     {
       key: "extent",

@@ -1,10 +1,11 @@
 import { z } from "zod";
 import { fail } from "../../errors";
-import { adjacency, allFaceFacts, inSpace, KernelFault, type LoftSection, loftThrough } from "../../kernel";
-import { type Body, distinctNames, type SketchItem } from "../../naming";
+import { inSpace, KernelFault, type LoftSection, loftThrough } from "../../kernel";
+import { type Body, faceNamesOf, type SketchItem } from "../../naming";
 import { filledRegions, mergeRegions, type Profile, profileOf, stretchesOf } from "../../sketch";
 import { itemRef } from "../common";
 import { goesInto, INTO_FORM, intoFields, putInto, targetsOf } from "../into";
+import { MAKES } from "../profile";
 import { defineStep, type StepContext } from "../step";
 
 const schema = z.object({
@@ -34,15 +35,7 @@ export const loft = defineStep({
         { value: "smooth", label: "Smooth" },
       ],
     },
-    {
-      key: "as",
-      kind: "choice",
-      label: "Makes",
-      options: [
-        { value: "solid", label: "A solid" },
-        { value: "sheet", label: "A sheet" },
-      ],
-    },
+    MAKES,
     ...INTO_FORM,
   ],
   refs: (values) => [...values.sections, ...(goesInto(values) ? values.targets : [])],
@@ -76,11 +69,7 @@ export const loft = defineStep({
       const curve = profile?.graph.stretches[face.stretch]?.curve.id ?? "point";
       return `${step}:side:${item.id.split(":")[0]}:${curve}`;
     });
-    const faces = distinctNames(
-      bases,
-      () => adjacency(made.shape).neighbours,
-      (face) => allFaceFacts(made.shape)[face]!.centre,
-    );
+    const faces = faceNamesOf(made.shape, bases);
     const body: Body = {
       id: `${step}:${values.as}`,
       kind: values.as,

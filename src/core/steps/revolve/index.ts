@@ -16,7 +16,7 @@ import { edgeRefSchema, type SketchItem } from "../../naming";
 import { angleField, toRadians } from "../../params";
 import { along, type Profile, placeOf, type Vec2 } from "../../sketch";
 import { goesInto, INTO_FORM, intoFields, putInto, targetsOf } from "../into";
-import { bodiesOf, type Maker, profileFields, profileFor, regionsToFill } from "../profile";
+import { bodiesOf, type Maker, PROFILE_FORM, profileFields, profileFor, regionsToFill } from "../profile";
 import { defineStep, type StepContext } from "../step";
 
 const schema = z.object({
@@ -58,16 +58,7 @@ export const revolve = defineStep({
       max: 1,
       when: { key: "axis", is: ["edge"] },
     },
-    {
-      key: "as",
-      kind: "choice",
-      label: "Makes",
-      options: [
-        { value: "solid", label: "A solid" },
-        { value: "sheet", label: "A sheet" },
-      ],
-    },
-    { key: "regions", kind: "regions", of: "sketch", label: "Regions", when: { key: "as", is: ["solid"] } },
+    ...PROFILE_FORM,
     ...INTO_FORM,
     {
       key: "extent",
