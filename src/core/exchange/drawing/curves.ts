@@ -1,3 +1,4 @@
+import { fail } from "../../errors";
 import { conicOf, segment } from "../../kernel/conic";
 import type { GivenCurve, GivenShape, Vec2 } from "../../sketch";
 
@@ -71,4 +72,13 @@ export function bezier(points: readonly Vec2[]): FileCurve {
 }
 
 /** More than a sketch can take, and than anyone can edit there. */
-export const MOST_CURVES = 2000;
+const MOST_CURVES = 2000;
+
+/** Refuses what is more than that. @throws SeamError */
+export function refuseMany(count: number): void {
+  if (count <= MOST_CURVES) return;
+  fail(
+    "drawing-too-large",
+    `This file holds ${count.toLocaleString("en")} curves; a sketch takes at most ${MOST_CURVES.toLocaleString("en")}. Save only the outlines that you need, joined where they can be.`,
+  );
+}

@@ -8,8 +8,8 @@ import {
   followedBy,
   IDENTITY,
   line,
-  MOST_CURVES,
   mapFileCurve,
+  refuseMany,
 } from "../drawing/curves";
 import { SplineWithWeights } from "./spline-handler";
 
@@ -67,24 +67,17 @@ export function readDxf(text: string, unit: "mm" | "inch"): DrawingFile {
     fail("dxf-unreadable", "This is no DXF file: it has no section of entities. Save the drawing as DXF again.");
   const drawing = parse(text);
   const entities = drawing.entities as Any[];
-  if (entities.length > MOST_CURVES * 4) refuseMany(entities.length);
   const code = Number((drawing.header as Record<string, unknown> | undefined)?.$INSUNITS ?? 0);
   const [name, mm] = UNITS[code] ?? (unit === "inch" ? ["inches", 25.4] : ["millimetres", 1]);
   const notes: string[] = [];
   if (!UNITS[code]) notes.push(`The file names no unit; it was read in ${name}.`);
   const reader = new Reader(drawing.blocks as Record<string, { position?: Point; entities?: Any[] }>, notes);
   const curves = reader.all(entities, [mm, 0, 0, mm, 0, 0], 0);
-  if (curves.length > MOST_CURVES) refuseMany(curves.length);
+  refuseMany(curves.length);
   reader.tellLeftOut();
   if (curves.length === 0) fail("dxf-empty", "This DXF file holds no lines or curves that can be drawn.");
   return { curves, unit: name, notes };
 }
-
-const refuseMany = (count: number): never =>
-  fail(
-    "drawing-too-large",
-    `This file holds ${count.toLocaleString("en")} curves; a sketch takes at most ${MOST_CURVES.toLocaleString("en")}. Save only the outlines that you need, joined where they can be.`,
-  );
 
 function parse(text: string) {
   const parser = new DxfParser();

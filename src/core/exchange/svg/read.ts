@@ -9,8 +9,8 @@ import {
   type FileCurve,
   followedBy,
   line,
-  MOST_CURVES,
   mapFileCurve,
+  refuseMany,
 } from "../drawing/curves";
 import { ellipticalArc } from "./arc";
 import { transformOf } from "./transform";
@@ -49,11 +49,7 @@ export function readSvg(text: string): DrawingFile {
   const notes: string[] = [];
   const leftOut = new Map<string, number>();
   const curves = drawn(root.children, map, leftOut);
-  if (curves.length > MOST_CURVES)
-    fail(
-      "drawing-too-large",
-      `This file holds ${curves.length.toLocaleString("en")} curves; a sketch takes at most ${MOST_CURVES.toLocaleString("en")}. Save only the outlines that you need, joined where they can be.`,
-    );
+  refuseMany(curves.length);
   for (const [name, count] of leftOut) notes.push(`Left out: ${count} of the kind ${name}.`);
   if (unit === "px") notes.push("The file counts in pixels; 96 of them were taken as an inch.");
   if (curves.length === 0) fail("svg-empty", "This SVG file holds no lines or curves that can be drawn.");
