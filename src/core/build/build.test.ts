@@ -94,6 +94,18 @@ describe("failing, leaving out, holding", () => {
     expect(build(job).steps.map((step) => step.state)).toEqual(["good", "good", "good"]);
   });
 
+  test("a body that lives on in one other is found there by what named it before: a cut can be put in between", () => {
+    const rounded = { id: "r", type: "fillet", edges: [{ body: "a:block", edge: "a:side:x+|a:side:y+" }], radius: 2 };
+    const lug = { id: "l", type: "box", size: [10, 10, 10], at: [0, 0, -5] };
+    const joined = { id: "u", type: "seam", preset: "union", stock: ["a", "l"] };
+    const built = build(jobOf([block, ball(), cut, lug, joined, rounded]));
+    expect(built.steps.map(({ state }) => state)).toEqual(["good", "good", "good", "good", "good", "good"]);
+    expect(built.bodies.filter(({ id }) => !id.startsWith("b:"))).toHaveLength(1);
+    // What was cut away does not live on in what it was cut from.
+    const gone = build(jobOf([block, ball(), { ...cut, keepCutters: false }, { id: "m", type: "move", bodies: ["b"] }]));
+    expect(gone.step("m").error!.code).toBe("body-used");
+  });
+
   test("the part is built up to its hold point", () => {
     const job = jobOf([block, ball(), cut]);
     edits.setHold(job.parts[0]!, "b");
@@ -106,7 +118,7 @@ describe("failing, leaving out, holding", () => {
   test.each([
     [
       "used up by an earlier step",
-      [block, ball(), cut, { id: "t", type: "move", bodies: ["a:block"] }],
+      [block, ball(), { ...cut, preset: "split" }, { id: "t", type: "move", bodies: ["a:block"] }],
       "Block was used up by step 3. Pick what that step made.",
     ],
     [

@@ -5,6 +5,7 @@ import { stepType } from "../steps";
 export interface Made {
   id: string;
   made: readonly string[];
+  becomes?: Readonly<Record<string, string>>;
 }
 
 /**
@@ -13,7 +14,7 @@ export interface Made {
  */
 export function dependants(steps: readonly Step[], reports: readonly Made[], id: string): Step[] {
   const madeBy = new Map<string, string>();
-  const made = new Map(reports.map((report) => [report.id, report.made] as const));
+  const report = new Map(reports.map((one) => [one.id, one] as const));
   const needing = new Set([id]);
   const found: Step[] = [];
   for (const step of steps) {
@@ -25,7 +26,8 @@ export function dependants(steps: readonly Step[], reports: readonly Made[], id:
       needing.add(step.id);
       found.push(step);
     }
-    for (const item of made.get(step.id) ?? []) madeBy.set(item, step.id);
+    const { made = [], becomes = {} } = report.get(step.id) ?? {};
+    for (const item of [...made, ...Object.keys(becomes)]) madeBy.set(item, step.id);
   }
   return found;
 }

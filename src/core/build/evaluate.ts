@@ -9,7 +9,7 @@ import type { ResultCache } from "./cache";
 import type { StepResult } from "./result";
 
 /** Changes when a release computes something differently, so that stored results of an older one are left alone. */
-export const ENGINE_VERSION = "6";
+export const ENGINE_VERSION = "7";
 
 export type StepState = "good" | "warned" | "failed" | "waiting" | "suppressed" | "held";
 
@@ -21,6 +21,8 @@ export interface StepReport {
   warnings: Trouble[];
   /** What it made, by item id. */
   made: string[];
+  /** Which body each that it used up lives on in, where it is one: by item id. */
+  becomes?: Record<string, string>;
   /** Milliseconds of computing; 0 when the result was at hand. */
   ms: number;
   key?: string;
@@ -76,6 +78,7 @@ class Run {
   private readonly live = new Map<string, Live>();
   private readonly madeBy = new Map<string, string[]>();
   private readonly usedBy = new Map<string, string>();
+  private readonly heirs = new Map<string, string>();
   private readonly broken = new Set<string>();
   private readonly names = new Map<string, string>();
   private readonly results = new Map<string, StepResult>();
@@ -160,7 +163,8 @@ class Run {
         const outcome = this.evaluate(step, warnings, wantsPieces);
         if (wantsPieces) this.pieces = outcome.pieces ?? [];
         if (result) for (const item of outcome.made) if (isBody(item)) freeShape(item.shape);
-        result ??= { key, made: outcome.made, used: outcome.used, warnings, extras: new Map() };
+        const { made, used, becomes } = outcome;
+        result ??= { key, made, used, ...(becomes ? { becomes } : {}), warnings, extras: new Map() };
         this.options.cache.put(result);
       }
       this.results.set(key, result);
@@ -172,6 +176,7 @@ class Run {
         state: result.warnings.length > 0 ? "warned" : "good",
         warnings: result.warnings,
         made: result.made.map((item) => item.id),
+        ...(result.becomes ? { becomes: result.becomes } : {}),
         ms,
       };
     } catch (cause) {
@@ -223,6 +228,7 @@ class Run {
       this.live.delete(id);
       this.usedBy.set(id, step.id);
     }
+    for (const [from, to] of Object.entries(result.becomes ?? {})) this.heirs.set(from, to);
     const taken = new Set([...this.live.keys()].map((id) => this.nameOf(id)));
     for (const item of result.made) {
       this.live.set(item.id, { item, key: result.key });
@@ -264,12 +270,19 @@ class Run {
     return item;
   }
 
+  /** An item by its id, or the one body that it lives on in since. */
+  private alive(id: string): Live | undefined {
+    const here = this.live.get(id);
+    const heir = here ? undefined : this.heirs.get(id);
+    return heir === undefined ? here : this.alive(heir);
+  }
+
   /** The live items that a reference means: an item by id, all that a step made, or the one thing it makes now. */
   private find(ref: string): Live[] {
-    const exact = this.live.get(ref);
+    const exact = this.alive(ref);
     if (exact) return [exact];
     const made = this.madeBy.get(stepOf(ref)) ?? [];
-    const alive = made.map((id) => this.live.get(id)).filter((entry) => entry !== undefined);
+    const alive = [...new Set(made.map((id) => this.alive(id)))].filter((entry) => entry !== undefined);
     if (!ref.includes(":")) return alive;
     return !this.usedBy.has(ref) && made.length === 1 && !made.includes(ref) ? alive : [];
   }

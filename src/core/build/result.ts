@@ -8,6 +8,7 @@ export interface StepResult {
   key: string;
   made: Item[];
   used: string[];
+  becomes?: Record<string, string>;
   warnings: Trouble[];
   /** Measured and meshed on demand, kept with the result. By item id. */
   extras: Map<string, Extras>;
@@ -41,6 +42,7 @@ export interface StoredResult {
   key: string;
   made: StoredItem[];
   used: string[];
+  becomes?: Record<string, string>;
   warnings: Trouble[];
 }
 type StoredItem =
@@ -58,10 +60,11 @@ type StoredItem =
 const isStoredBody = (item: StoredItem): item is Extract<StoredItem, { kind: "solid" | "sheet" }> => isBody(item);
 
 export function toStored(result: StepResult): StoredResult {
-  const { key, used, warnings } = result;
+  const { key, used, becomes, warnings } = result;
   return {
     key,
     used,
+    ...(becomes ? { becomes } : {}),
     warnings,
     made: result.made.map(
       (item): StoredItem =>
@@ -79,5 +82,6 @@ export function fromStored(stored: StoredResult): StepResult {
     extras.set(item.id, { ...(measures ? { measures } : {}), ...(mesh ? { mesh } : {}) });
     return { ...rest, shape: shapeFromText(shape) };
   });
-  return { key: stored.key, used: stored.used, warnings: stored.warnings, made, extras };
+  const { key, used, becomes, warnings } = stored;
+  return { key, used, ...(becomes ? { becomes } : {}), warnings, made, extras };
 }

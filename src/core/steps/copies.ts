@@ -28,13 +28,14 @@ export function joinedWith(originals: readonly Body[], copies: readonly Body[][]
       bodies: [sheet.id],
     });
   try {
+    const heirs: Record<string, string> = {};
     const made = originals.flatMap((original, i) => {
       const operands = [original, ...copies[i]!];
       const division = divideAll(operands);
       try {
         const ids = operands.map(({ id }) => id);
         const settled = settleFates(division.pieces, (piece) => presetFate("union", piece, ids, {}), []);
-        const { made: joined, lumps } = settleBodies(division, settled, [original], context);
+        const { made: joined, lumps, becomes } = settleBodies(division, settled, [original], context);
         if ((lumps.get("union") ?? 1) > 1)
           context.warn({
             code: "union-apart",
@@ -43,12 +44,14 @@ export function joinedWith(originals: readonly Body[], copies: readonly Body[][]
             bodies: [original.id],
           });
         // Several originals are joined each for itself: their unions are told apart by what they came from.
-        return originals.length === 1 ? joined : joined.map((body) => ({ ...body, id: `${body.id}:${original.id}` }));
+        const mark = originals.length === 1 ? "" : `:${original.id}`;
+        for (const [from, to] of Object.entries(becomes)) heirs[from] = `${to}${mark}`;
+        return joined.map((body) => ({ ...body, id: `${body.id}${mark}` }));
       } finally {
         division.free();
       }
     });
-    return { made, used: originals.map(({ id }) => id) };
+    return { made, used: originals.map(({ id }) => id), becomes: heirs };
   } finally {
     for (const copy of copies.flat()) freeShape(copy.shape);
   }

@@ -88,9 +88,9 @@ function cutOut(targets: readonly Body[], tools: readonly Body[], context: StepC
     const idle = tools.find((tool) => !division.touching.has(tool.id));
     if (idle && tools.length === 1) refuseMiss(idle, targets, "The cut", context);
     const settled = settleFates(division.pieces, (piece) => presetFate("subtract", piece, [], {}), []);
-    const { made } = settleBodies(division, settled, targets, context);
+    const { made, becomes } = settleBodies(division, settled, targets, context);
     if (made.length === 0) fail("nothing-left", "The cut leaves nothing of the bodies. Make it smaller.", { step });
-    return { made, used: targets.map(({ id }) => id) };
+    return { made, used: targets.map(({ id }) => id), becomes };
   } finally {
     division.free();
   }
@@ -120,7 +120,7 @@ function combined(
             : { fate: "scrap" },
       [],
     );
-    const { made, lumps } = settleBodies(division, settled, targets, context);
+    const { made, lumps, becomes } = settleBodies(division, settled, targets, context);
     if (made.length === 0) refuseMiss(tools[0]!, targets, "What was made", context);
     if (into === "join" && (lumps.get("union") ?? 1) > 1)
       context.warn({
@@ -129,7 +129,7 @@ function combined(
         step,
         bodies: targets.map(({ id }) => id),
       });
-    return { made, used: targets.map(({ id }) => id) };
+    return { made, used: targets.map(({ id }) => id), becomes };
   } finally {
     division?.free();
   }

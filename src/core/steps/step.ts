@@ -66,6 +66,8 @@ export interface StepOutcome {
   made: Item[];
   /** Ids of items that exist no longer after this step. */
   used: string[];
+  /** Of those, the ones that live on in one body that was made, and in which: what names them later means that one. */
+  becomes?: Record<string, string>;
   /** The pieces, where the step divides and they were asked for. */
   pieces?: PieceReport[];
 }

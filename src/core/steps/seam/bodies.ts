@@ -3,10 +3,21 @@ import { type Body, comparePlaces } from "../../naming";
 import { type Division, type Joined, joinPieces, type Piece, type Settled } from "../../seam";
 import type { StepContext } from "../step";
 
-/** Kept pieces become bodies, groups are joined, and everything gets the id and name that it keeps after an edit. */
+/**
+ * Kept pieces become bodies, groups are joined, and everything gets the id and name that it keeps after an edit.
+ * @returns what was made; of how many bodies each group is; and what became of the stock that is one body still, by id.
+ */
 export function settleBodies(division: Division, settled: Settled, stock: readonly Body[], context: StepContext) {
   const { step } = context;
   const made: Body[] = [];
+  const heirs = new Map<string, Set<string>>();
+  const inherit = ({ pieces }: Joined, id: string) => {
+    for (const owner of pieces.flatMap((piece) => piece.stock)) {
+      const ids = heirs.get(owner);
+      if (ids) ids.add(id);
+      else heirs.set(owner, new Set([id]));
+    }
+  };
   const lumps = new Map<string, number>();
   const single: Piece[] = [];
   const groups = new Map<string, Piece[]>();
@@ -26,7 +37,9 @@ export function settleBodies(division: Division, settled: Settled, stock: readon
     const number = (count.get(owner) ?? 0) + 1;
     count.set(owner, number);
     const [joined] = joinPieces(division, [piece]);
-    made.push(toBody(joined!, `${step}:${piece.key}`, { from: owner, suffix: several ? String(number) : "" }));
+    const id = `${step}:${piece.key}`;
+    inherit(joined!, id);
+    made.push(toBody(joined!, id, { from: owner, suffix: several ? String(number) : "" }));
   }
   for (const [name, pieces] of groups) {
     const joined = joinPieces(division, pieces);
@@ -38,7 +51,9 @@ export function settleBodies(division: Division, settled: Settled, stock: readon
       const hint = preset
         ? { from: stock[0]!.id, suffix: number ? String(i + 1) : "" }
         : { text: `${name}${number ? ` ${i + 1}` : ""}` };
-      made.push(toBody(lump, `${step}:group:${name}${number}`, hint));
+      const id = `${step}:group:${name}${number}`;
+      inherit(lump, id);
+      made.push(toBody(lump, id, hint));
     });
     if (joined.length > 1 && name !== "union" && name !== "common")
       context.warn({
@@ -47,7 +62,17 @@ export function settleBodies(division: Division, settled: Settled, stock: readon
         step,
       });
   }
-  return { made, lumps };
+  return { made, lumps, becomes: soleHeirs(stock, heirs) };
+}
+
+/** Bodies that went whole, or but for scrap, into one other: what names them later means that one. */
+function soleHeirs(stock: readonly Body[], heirs: ReadonlyMap<string, ReadonlySet<string>>): Record<string, string> {
+  return Object.fromEntries(
+    stock.flatMap(({ id }) => {
+      const ids = [...(heirs.get(id) ?? [])];
+      return ids.length === 1 ? [[id, ids[0]!]] : [];
+    }),
+  );
 }
 
 function byPlace(joined: Joined[]): Joined[] {

@@ -135,6 +135,7 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
     return {
       made: outcome.made,
       used: values.keepStock ? [] : ids,
+      ...(values.keepStock ? {} : { becomes: outcome.becomes }),
       ...reports(division, settled, values, ids, {}, context),
     };
   } finally {
@@ -172,7 +173,7 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
     division = divideEach(stock, knives);
     refuseShort(division, stock, knives, context);
     const settled = settle(values, division, [], keepSide, context);
-    const { made } = settleBodies(division, settled, stock, context);
+    const { made, becomes } = settleBodies(division, settled, stock, context);
     if (made.length === 0)
       fail("nothing-left", "Nothing is kept: every piece is scrap. Keep at least one piece, or turn a side round.", {
         step,
@@ -180,7 +181,8 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
     const used = values.keepStock ? [] : stock.map((body) => body.id);
     if (!values.keepCutters)
       used.push(...knives.filter((knife) => isOwnItem(knife, values, context)).map((knife) => knife.item.id));
-    return { made, used: [...new Set(used)], ...reports(division, settled, values, [], keepSide, context) };
+    const heirs = values.keepStock ? {} : { becomes };
+    return { made, used: [...new Set(used)], ...heirs, ...reports(division, settled, values, [], keepSide, context) };
   } finally {
     division?.free();
     for (const shape of owned) freeShape(shape);
