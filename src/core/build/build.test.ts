@@ -102,7 +102,9 @@ describe("failing, leaving out, holding", () => {
     expect(built.steps.map(({ state }) => state)).toEqual(["good", "good", "good", "good", "good", "good"]);
     expect(built.bodies.filter(({ id }) => !id.startsWith("b:"))).toHaveLength(1);
     // What was cut away does not live on in what it was cut from.
-    const gone = build(jobOf([block, ball(), { ...cut, keepCutters: false }, { id: "m", type: "move", bodies: ["b"] }]));
+    const gone = build(
+      jobOf([block, ball(), { ...cut, keepCutters: false }, { id: "m", type: "move", bodies: ["b"] }]),
+    );
     expect(gone.step("m").error!.code).toBe("body-used");
   });
 

@@ -1,11 +1,12 @@
 import { fail, SeamError, type Trouble } from "../errors";
 import { hashValue } from "../hash";
 import { type Job, type Part, type Step, scopeOf } from "../job";
-import { allEdgeFacts, edgeNeighbourhoods, freeShape, KernelFault, type Shape } from "../kernel";
-import { type Body, type Item, isBody, resolveCorner, resolveEdge, resolveFace } from "../naming";
+import { freeShape, KernelFault, type Shape } from "../kernel";
+import { type Body, type Item, isBody } from "../naming";
 import type { FieldProblems, Scope } from "../params";
 import { fieldLabel, type PieceReport, resolveStep, type StepContext, type StepOutcome, stepType } from "../steps";
 import type { ResultCache } from "./cache";
+import { type FoundReference, referencesOf } from "./references";
 import type { StepResult } from "./result";
 
 /** Changes when a release computes something differently, so that stored results of an older one are left alone. */
@@ -55,6 +56,8 @@ export interface EvaluateOptions {
   /** The step whose pieces are wanted. */
   pieces?: string;
   onStep?(report: StepReport, done: number, total: number): void;
+  /** Told how each picked face, edge and corner was found, by steps that are evaluated anew. */
+  onReference?(found: FoundReference): void;
   /** A result that an earlier run stored, if there is one. */
   stored?(key: string): StepResult | undefined;
 }
@@ -192,26 +195,12 @@ class Run {
       items: (refs) => refs.flatMap((ref) => this.itemsOf(ref, step)).map(({ item }) => item),
       bodies: (refs) => refs.flatMap((ref) => this.itemsOf(ref, step)).map(({ item }) => this.asBody(item, step)),
       nameOf: (id) => this.nameOf(id),
-      face: (ref) => {
-        const body = this.asBody(this.itemsOf(ref.body, step)[0]!.item, step);
-        const found = resolveFace(body, ref);
-        if (found.how === "guessed")
-          warnings.push({ code: "face-guessed", message: found.warning, step: step.id, bodies: [body.id] });
-        return { body, face: found.face };
-      },
-      edge: (ref) => {
-        const body = this.asBody(this.itemsOf(ref.body, step)[0]!.item, step);
-        const { place, warning } = resolveEdge(body, ref);
-        if (warning) warnings.push({ code: "edge-guessed", message: warning, step: step.id, bodies: [body.id] });
-        const faces = edgeNeighbourhoods(body.shape).edges[place]?.faces ?? [];
-        return { body, edge: place, facts: allEdgeFacts(body.shape)[place]!, faces };
-      },
-      corner: (ref) => {
-        const body = this.asBody(this.itemsOf(ref.body, step)[0]!.item, step);
-        const { at, warning } = resolveCorner(body, ref);
-        if (warning) warnings.push({ code: "corner-guessed", message: warning, step: step.id, bodies: [body.id] });
-        return at;
-      },
+      ...referencesOf(
+        step,
+        (id) => this.asBody(this.itemsOf(id, step)[0]!.item, step),
+        (trouble) => warnings.push(trouble),
+        this.options.onReference,
+      ),
       file: (id) => {
         const { name } = this.fileOf(id, step);
         const bytes = this.options.file(id);

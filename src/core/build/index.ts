@@ -3,6 +3,7 @@ export * from "./dependants";
 export * from "./evaluate";
 export * from "./pack";
 export * from "./pinches";
+export * from "./references";
 export * from "./result";
 export * from "./view-key";
 export * from "./warm-up";

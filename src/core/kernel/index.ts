@@ -58,6 +58,7 @@ export {
   type Adjacency,
   adjacency,
   compound,
+  facesOf,
   freeShape,
   type Orientation,
   ownHandle,

@@ -33,6 +33,23 @@ export const cornerRefSchema = z
   });
 export type CornerRef = z.infer<typeof cornerRefSchema>;
 
+/** A reference to an edge as it is now, by name and looks. */
+export function edgeRefOf(body: Body, place: number): EdgeRef {
+  const name = topologyNames(body.shape, body.faces).edges[place];
+  const { kind, length, at } = allEdgeFacts(body.shape)[place]!;
+  const print = { kind, length: round(length), at: at.map(round) as [number, number, number] };
+  return { body: body.id, ...(name ? { edge: name } : {}), print };
+}
+
+/** A reference to a corner as it is now, by name and place. */
+export function cornerRefOf(body: Body, place: number): CornerRef {
+  const name = topologyNames(body.shape, body.faces).vertices[place];
+  const at = verticesOf(body.shape)[place]!.map(round) as [number, number, number];
+  return { body: body.id, ...(name ? { corner: name } : {}), print: { at } };
+}
+
+const round = (value: number) => Math.round(value * 1e4) / 1e4 + 0;
+
 export interface FoundPlace {
   place: number;
   /** A sentence where it was found by its looks and not by its name. */

@@ -118,6 +118,11 @@ function misfit(facts: FaceFacts, print: Fingerprint, size: number): number {
   return sum;
 }
 
+/** A reference to a face as it is now, by name and looks. */
+export function faceRefOf(body: Body, face: number): FaceRef {
+  return { body: body.id, face: body.faces[face]!, print: fingerprintOf(allFaceFacts(body.shape)[face]!) };
+}
+
 export function fingerprintOf(facts: FaceFacts): Fingerprint {
   const round = (value: number) => Math.round(value * 1e4) / 1e4 + 0;
   return {

@@ -1,0 +1,107 @@
+import type { Trouble } from "../errors";
+import type { Step } from "../job";
+import { allEdgeFacts, allFaceFacts, edgeNeighbourhoods, verticesOf } from "../kernel";
+import {
+  type Body,
+  type CornerRef,
+  cornerRefOf,
+  type EdgeRef,
+  edgeRefOf,
+  type FaceRef,
+  faceRefOf,
+  resolveCorner,
+  resolveEdge,
+  resolveFace,
+} from "../naming";
+import type { StepContext } from "../steps";
+
+/** How a picked face, edge or corner was found. */
+export interface FoundReference {
+  step: string;
+  kind: "face" | "edge" | "corner";
+  body: Body;
+  /** Which of the body's faces, edges or corners it is. */
+  place: number;
+  /** By its name, or, with a warning, by what it looked like. */
+  how: "name" | "looks";
+}
+
+/**
+ * What finds the faces, edges and corners that a step names. What is found by its looks is warned of, with a repair that
+ * makes the step name what was found.
+ *
+ * @param body the body that a reference's id means. @param seen told of each that was found.
+ */
+export function referencesOf(
+  step: Step,
+  body: (id: string) => Body,
+  warn: (trouble: Trouble) => void,
+  seen?: (found: FoundReference) => void,
+): Pick<StepContext, "face" | "edge" | "corner"> {
+  const note = (
+    kind: FoundReference["kind"],
+    on: Body,
+    place: number,
+    warning: string | null,
+    old: object,
+    now: () => object,
+  ) => {
+    seen?.({ step: step.id, kind, body: on, place, how: warning ? "looks" : "name" });
+    if (!warning) return;
+    const field = Object.keys(step).find((key) => holds(step[key], old));
+    const repair = field && {
+      label: `Keep the ${kind} that was found`,
+      step: step.id,
+      set: { [field]: replaced(step[field], old, now()) },
+    };
+    warn({
+      code: `${kind}-guessed`,
+      message: warning,
+      step: step.id,
+      ...(field ? { field } : {}),
+      bodies: [on.id],
+      at: [...placeOf(kind, on, place)] as [number, number, number],
+      ...(repair ? { repair } : {}),
+    });
+  };
+  return {
+    face(ref: FaceRef) {
+      const on = body(ref.body);
+      const found = resolveFace(on, ref);
+      const { face } = found;
+      note("face", on, face, found.how === "guessed" ? found.warning : null, ref, () => faceRefOf(on, face));
+      return { body: on, face };
+    },
+    edge(ref: EdgeRef) {
+      const on = body(ref.body);
+      const { place, warning } = resolveEdge(on, ref);
+      note("edge", on, place, warning, ref, () => edgeRefOf(on, place));
+      const faces = edgeNeighbourhoods(on.shape).edges[place]?.faces ?? [];
+      return { body: on, edge: place, facts: allEdgeFacts(on.shape)[place]!, faces };
+    },
+    corner(ref: CornerRef) {
+      const on = body(ref.body);
+      const { place, at, warning } = resolveCorner(on, ref);
+      note("corner", on, place, warning, ref, () => cornerRefOf(on, place));
+      return at;
+    },
+  };
+}
+
+function placeOf(kind: FoundReference["kind"], { shape }: Body, place: number) {
+  if (kind === "face") return allFaceFacts(shape)[place]!.centre;
+  return kind === "edge" ? allEdgeFacts(shape)[place]!.at : verticesOf(shape)[place]!;
+}
+
+function holds(value: unknown, wanted: object): boolean {
+  if (value === wanted) return true;
+  return typeof value === "object" && value !== null && Object.values(value).some((part) => holds(part, wanted));
+}
+
+/** A copy of a value with one object in it replaced. */
+function replaced(value: unknown, old: object, now: object): unknown {
+  if (value === old) return now;
+  if (Array.isArray(value)) return value.map((part) => replaced(part, old, now));
+  if (typeof value !== "object" || value === null) return value;
+  return Object.fromEntries(Object.entries(value).map(([key, part]) => [key, replaced(part, old, now)]));
+}
