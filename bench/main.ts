@@ -1,23 +1,15 @@
 import { spawnSync } from "node:child_process";
 import path from "node:path";
 import { evaluatePart, ResultCache, WARM_ROUNDS, warmUp } from "../src/core/build";
-import { makePlaneFace, type Shape } from "../src/core/kernel";
+import { freeShape, makePlaneFace, type Shape } from "../src/core/kernel";
 import { type BareOperation, bare } from "../src/core/kernel/bare";
 import { loadNodeKernel } from "../src/core/kernel/node";
 import { isBody } from "../src/core/naming";
 import { Drag, solveSketch } from "../src/core/sketch";
 import { jobOf } from "../src/core/testing/harness";
 import { Draft } from "../src/core/testing/sketches";
-
-/** Ratios taken in one run: absolute times say more about the machine than about the program. */
-const median = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
-const time = (work: () => void) => {
-  const start = performance.now();
-  work();
-  return performance.now() - start;
-};
-const show = (what: string, ratio: number, goal: string) =>
-  console.log(`${what.padEnd(64)} ${ratio.toFixed(3).padStart(8)}   goal ${goal}`);
+import { editToPicture } from "./edit";
+import { median, show, time } from "./ratios";
 
 type Step = Record<string, unknown>;
 const SCENES: Record<string, { stock: Step[]; cutters: Step[] }> = {
@@ -74,7 +66,7 @@ function presets(rounds: number): void {
       for (let i = 0; i < rounds; i++) ratios.push(ours() / theirs());
       show(`${preset}, ${name}: seam step to bare kernel call, warm`, median(ratios), "≤ 1.3");
     }
-    plane.delete();
+    freeShape(plane);
   }
 }
 
@@ -191,6 +183,7 @@ else {
   await loadNodeKernel();
   presets(41);
   unchanged();
+  await editToPicture(21);
   dragging();
 }
 process.exit(0);

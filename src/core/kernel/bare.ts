@@ -1,12 +1,18 @@
+import type { ChFi3d_FilletShape } from "replicad-opencascadejs";
 import { lib } from "./library";
 import { scoped } from "./scope";
-import { listOf, type Shape } from "./topology";
+import { asEdge, listOf, type Shape, subshapes } from "./topology";
 
 /** The library's own operations without anything of ours round them: what the bench compares the seam engine with. */
 export type BareOperation = "union" | "subtract" | "intersect" | "split";
 
-/** Runs one bare operation and throws its result away. */
-export function bare(operation: BareOperation, stock: readonly Shape[], cutters: readonly Shape[]): void {
+/** Runs one bare operation and throws its result away. @param merge whether faces on one surface are made one. */
+export function bare(
+  operation: BareOperation,
+  stock: readonly Shape[],
+  cutters: readonly Shape[],
+  merge = false,
+): void {
   scoped((scope) => {
     const oc = lib();
     const algorithm = scope.use(
@@ -22,6 +28,23 @@ export function bare(operation: BareOperation, stock: readonly Shape[], cutters:
     algorithm.SetTools(listOf(scope, cutters));
     algorithm.SetNonDestructive(true);
     algorithm.Build(scope.use(new oc.Message_ProgressRange()));
+    if (merge) algorithm.SimplifyResult(true, true, 1e-9);
     scope.use(algorithm.Shape());
+  });
+}
+
+/** Rounds edges of a shape, by place, or cuts them off, with the library alone, and throws the result away. */
+export function bareEdges(work: "fillet" | "chamfer", shape: Shape, places: readonly number[], size: number): void {
+  scoped((scope) => {
+    const oc = lib();
+    const edges = subshapes(scope, shape, "edge");
+    const maker = scope.use(
+      work === "fillet"
+        ? new oc.BRepFilletAPI_MakeFillet(shape, "ChFi3d_Rational" as unknown as ChFi3d_FilletShape)
+        : new oc.BRepFilletAPI_MakeChamfer(shape),
+    );
+    for (const place of places) maker.Add(size, asEdge(scope, edges[place]!));
+    maker.Build(scope.use(new oc.Message_ProgressRange()));
+    scope.use(maker.Shape());
   });
 }

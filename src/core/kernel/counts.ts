@@ -1,8 +1,9 @@
 import { Groups } from "../groups";
-import { lib } from "./library";
-import { edgeLength, edgePoint, openEdgeHandles, readPoint } from "./measure";
-import { type Scope, scoped } from "./scope";
-import { asEdge, occurrences, type Shape, ShapeMap, subshapes } from "./topology";
+import { allEdgeFacts } from "./edges";
+import { type EdgeUse, type Incidence, incidenceOf } from "./incidence";
+import { openPlaces } from "./measure";
+import { verticesOf } from "./neighbourhoods";
+import type { Shape } from "./topology";
 import type { Vec3 } from "./vectors";
 
 /** A place where a skin touches itself: the material there has no thickness. */
@@ -36,99 +37,91 @@ export interface Counts {
  * the vertices that they are stay. What lies in a face without bounding it is not counted.
  */
 export function countsOf(shape: Shape): Counts {
-  return scoped((scope) => {
-    const shells = subshapes(scope, shape, "shell");
-    const total = { vertices: 0, edges: 0, faces: 0, loops: 0 };
-    const pinches: Pinch[] = [];
-    for (const shell of shells) {
-      const one = countShell(scope, shell);
-      total.vertices += one.vertices;
-      total.edges += one.edges;
-      total.faces += one.faces;
-      total.loops += one.loops;
-      pinches.push(...one.pinches);
-    }
-    const rims = countRims(scope, openEdgeHandles(scope, shape));
-    const { vertices, edges, faces, loops } = total;
-    const genus = shells.length - (vertices - edges + faces - (loops - faces) + rims) / 2;
-    return {
-      ...total,
-      shells: shells.length,
-      rims,
-      genus: pinches.length === 0 && Number.isInteger(genus) ? genus : null,
-      pinches,
-    };
-  });
+  const incidence = incidenceOf(shape);
+  const total = { vertices: 0, edges: 0, faces: 0, loops: 0 };
+  const pinched: { edges: number[]; vertices: number[] } = { edges: [], vertices: [] };
+  for (const shell of incidence.shells) {
+    const one = countShell(incidence, shell);
+    total.vertices += one.vertices;
+    total.edges += one.edges;
+    total.faces += one.faces;
+    total.loops += one.loops;
+    pinched.edges.push(...one.pinched.edges);
+    pinched.vertices.push(...one.pinched.vertices);
+  }
+  const rims = countRims(incidence, openPlaces(shape));
+  const { vertices, edges, faces, loops } = total;
+  const shells = incidence.shells.length;
+  const genus = shells - (vertices - edges + faces - (loops - faces) + rims) / 2;
+  const pinches = [
+    ...pinched.edges.map((edge) => {
+      const { at, length } = allEdgeFacts(shape)[edge]!;
+      return { at, length };
+    }),
+    ...pinched.vertices.map((vertex) => ({ at: verticesOf(shape)[vertex]!, length: 0 })),
+  ];
+  return {
+    ...total,
+    shells,
+    rims,
+    genus: pinches.length === 0 && Number.isInteger(genus) ? genus : null,
+    pinches,
+  };
 }
 
-const bounds = (shape: Shape) => !/INTERNAL|EXTERNAL/.test(shape.Orientation() as string);
-
-function countShell(scope: Scope, shell: Shape) {
-  const oc = lib();
-  const faces = subshapes(scope, shell, "face").filter(bounds);
-  const uses = new ShapeMap<{ edge: Shape; count: number }>();
-  const edges: { edge: Shape; count: number }[] = [];
-  const vertices = new ShapeMap<Corner>();
-  const corners: Corner[] = [];
-  let loops = 0;
-  for (const face of faces)
-    for (const wire of occurrences(scope, face, "wire")) {
+/** Counts of one shell, with the edges and vertices (by place) where it touches itself. */
+function countShell({ faces, edges }: Incidence, shell: readonly number[]) {
+  const uses = new Map<number, number>();
+  const fans = new Map<number, Fan[]>();
+  let [count, loops] = [0, 0];
+  for (const place of shell) {
+    const { bounds, wires } = faces[place]!;
+    if (!bounds) continue;
+    count++;
+    for (const wire of wires) {
       loops++;
-      const real = occurrences(scope, wire, "edge").filter(bounds);
-      for (const edge of real) {
-        const point = oc.BRep_Tool.Degenerated(asEdge(scope, edge));
-        let entry = uses.get(edge);
-        if (!entry && !point) {
-          entry = { edge, count: 0 };
-          uses.set(edge, entry);
-          edges.push(entry);
-        }
-        if (entry) entry.count++;
-        for (const vertex of occurrences(scope, edge, "vertex").filter(bounds)) {
-          let corner = vertices.get(vertex);
-          if (!corner) {
-            corner = { vertex, fans: [] };
-            vertices.set(vertex, corner);
-            corners.push(corner);
-          }
-          meet(corner, edge, wire);
-        }
+      for (const { edge, bounds: bounding } of wire) {
+        if (!bounding) continue;
+        const { point, vertices } = edges[edge]!;
+        if (!point) uses.set(edge, (uses.get(edge) ?? 0) + 1);
+        for (const vertex of vertices) fans.set(vertex, met(fans.get(vertex) ?? [], edge, wire));
       }
     }
-  const pinched = edges.filter(({ count }) => count > 2);
-  const pinches: Pinch[] = pinched.map(({ edge }) => ({ at: edgePoint(scope, edge, 0.5), length: edgeLength(edge) }));
-  const onPinched = new ShapeMap<true>();
-  for (const { edge } of pinched) for (const vertex of subshapes(scope, edge, "vertex")) onPinched.set(vertex, true);
-  for (const { vertex, fans } of corners)
-    if (fans.length > 1 && !onPinched.get(vertex))
-      pinches.push({ at: readPoint(scope, oc.BRep_Tool.Pnt(scope.use(oc.TopoDS.Vertex(vertex)))), length: 0 });
-  return { vertices: corners.length, edges: edges.length, faces: faces.length, loops, pinches };
-}
-
-/** A vertex and the fans of faces round it: more than one means that only this point joins them. */
-interface Corner {
-  vertex: Shape;
-  fans: { edges: Shape[]; wires: Shape[] }[];
-}
-
-/** Notes that an edge of a wire ends at a vertex: fans that share an edge or a wire are one. */
-function meet(corner: Corner, edge: Shape, wire: Shape): void {
-  const touched = corner.fans.filter(
-    (fan) => fan.edges.some((other) => other.IsSame(edge)) || fan.wires.some((other) => other.IsSame(wire)),
-  );
-  const joined = {
-    edges: [edge, ...touched.flatMap((fan) => fan.edges)],
-    wires: [wire, ...touched.flatMap((fan) => fan.wires)],
+  }
+  const pinched = [...uses].flatMap(([edge, times]) => (times > 2 ? [edge] : []));
+  const onPinched = new Set(pinched.flatMap((edge) => edges[edge]!.vertices));
+  const points = [...fans].flatMap(([vertex, all]) => (all.length > 1 && !onPinched.has(vertex) ? [vertex] : []));
+  return {
+    vertices: fans.size,
+    edges: uses.size,
+    faces: count,
+    loops,
+    pinched: { edges: pinched, vertices: points },
   };
-  corner.fans = [...corner.fans.filter((fan) => !touched.includes(fan)), joined];
+}
+
+/** A fan of faces round a vertex: more than one round it means that only this point joins them. */
+interface Fan {
+  edges: Set<number>;
+  wires: Set<readonly EdgeUse[]>;
+}
+
+/** The fans round a vertex, once an edge of a wire is seen to end there: fans that share an edge or a wire are one. */
+function met(fans: readonly Fan[], edge: number, wire: readonly EdgeUse[]): Fan[] {
+  const touched = fans.filter((fan) => fan.edges.has(edge) || fan.wires.has(wire));
+  const joined: Fan = {
+    edges: new Set([edge, ...touched.flatMap((fan) => [...fan.edges])]),
+    wires: new Set([wire, ...touched.flatMap((fan) => [...fan.wires])]),
+  };
+  return [...fans.filter((fan) => !touched.includes(fan)), joined];
 }
 
 /** Groups open edges that share a vertex: each group is one rim of the skin. */
-function countRims(scope: Scope, edges: readonly Shape[]): number {
-  const groups = new Groups(edges.length);
-  const first = new ShapeMap<number>();
-  edges.forEach((edge, i) => {
-    for (const vertex of subshapes(scope, edge, "vertex")) {
+function countRims({ edges }: Incidence, open: readonly number[]): number {
+  const groups = new Groups(open.length);
+  const first = new Map<number, number>();
+  open.forEach((edge, i) => {
+    for (const vertex of edges[edge]!.vertices) {
       const other = first.get(vertex);
       if (other === undefined) first.set(vertex, i);
       else groups.join(i, other);

@@ -1,9 +1,21 @@
 import type { ChFi3d_FilletShape } from "replicad-opencascadejs";
 import { KernelFault } from "./faults";
+import { edgeHandles, incidenceOf, vertexHandles } from "./incidence";
 import { lib } from "./library";
-import { isValid, openEdges } from "./measure";
+import { isValid, openPlaces } from "./measure";
 import { type Scope, scoped } from "./scope";
-import { asEdge, asFace, fromList, ownHandle, type Shape, ShapeMap, shapeKind, subshapes } from "./topology";
+import {
+  asFace,
+  compound,
+  facesOf,
+  freeShape,
+  fromList,
+  ownHandle,
+  type Shape,
+  ShapeMap,
+  shapeKind,
+  subshapes,
+} from "./topology";
 
 /** What a face of a worked body came from: a face, edge or vertex of the body before, by place. */
 export interface Origin {
@@ -38,11 +50,11 @@ export interface CutEdge {
 /** Rounds edges of a body, and all that run smoothly on from them. */
 export function roundEdges(shape: Shape, edges: readonly RoundedEdge[]): Worked | WorkFault {
   return scoped((scope) => {
-    const all = subshapes(scope, shape, "edge");
+    const all = edgeHandles(shape);
     const maker = scope.use(
       new (lib().BRepFilletAPI_MakeFillet)(shape, "ChFi3d_Rational" as unknown as ChFi3d_FilletShape),
     );
-    for (const { place, radius } of edges) maker.Add(radius, asEdge(scope, all[place]!));
+    for (const { place, radius } of edges) maker.Add(radius, all[place]!);
     const faulty = () => {
       const bad: number[] = [];
       for (let i = 1; i <= maker.NbFaultyContours(); i++) {
@@ -63,14 +75,13 @@ export function roundEdges(shape: Shape, edges: readonly RoundedEdge[]): Worked 
 export function cutEdges(shape: Shape, edges: readonly CutEdge[]): Worked | WorkFault {
   return scoped((scope) => {
     const oc = lib();
-    const all = subshapes(scope, shape, "edge");
-    const faces = subshapes(scope, shape, "face");
+    const all = edgeHandles(shape);
     const maker = scope.use(new oc.BRepFilletAPI_MakeChamfer(shape));
     for (const { place, first, second } of edges) {
-      const edge = asEdge(scope, all[place]!);
+      const edge = all[place]!;
       if (first === second) maker.Add(first, edge);
       else {
-        const side = faces.find((face) => subshapes(scope, face, "edge").some((other) => other.IsSame(edge)));
+        const side = facesOf(shape)[incidenceOf(shape).edges[place]!.faces[0] ?? -1];
         if (!side) throw new KernelFault("An edge bounds no face.", false);
         maker.Add(first, second, edge, asFace(scope, side));
       }
@@ -99,23 +110,34 @@ function finished(scope: Scope, before: Shape, maker: Maker, faulty: () => numbe
   const whole = scope.use(maker.Shape());
   const kind = shapeKind(before);
   const [result, more] = kind === "solid" ? subshapes(scope, whole, "solid") : [whole];
-  // A rounding that eats its neighbours can leave a body that is open or crosses itself: that is none.
-  if (!result || more || (kind === "solid" && (openEdges(result).length > 0 || !isValid(result))))
+  if (!result || more) return { faulty: faulty() };
+  // A rounding that eats its neighbours can leave a body that is open or crosses itself: that is none. Faces that were
+  // there before were sound before.
+  const old = new ShapeMap<true>();
+  for (const face of facesOf(before)) old.set(face, true);
+  const shape = ownHandle(result);
+  const changed = facesOf(shape).filter((face) => !old.get(face));
+  if (kind === "solid" && (openPlaces(shape).length > 0 || !isValid(scope.use(compound(changed))))) {
+    freeShape(shape);
     return { faulty: faulty() };
+  }
   const origins = new ShapeMap<Origin>();
-  subshapes(scope, before, "face").forEach((face, place) => {
+  facesOf(before).forEach((face, place) => {
     const changed = fromList(scope, scope.use(maker.Modified(face)));
     for (const image of changed.length > 0 ? changed : maker.IsDeleted(face) ? [] : [face])
       origins.set(image, { from: "face", place });
   });
-  for (const from of ["vertex", "edge"] as const)
-    subshapes(scope, before, from).forEach((part, place) => {
+  const parts = [
+    ["vertex", vertexHandles(before)],
+    ["edge", edgeHandles(before)],
+  ] as const;
+  for (const [from, handles] of parts)
+    handles.forEach((part, place) => {
       for (const image of fromList(scope, scope.use(maker.Generated(part))))
         if (shapeKind(image) === "face") origins.set(image, { from, place });
     });
-  const shape = ownHandle(result);
   return {
     shape,
-    origins: subshapes(scope, shape, "face").map((face) => origins.get(face) ?? { from: "face", place: -1 }),
+    origins: facesOf(shape).map((face) => origins.get(face) ?? { from: "face", place: -1 }),
   };
 }

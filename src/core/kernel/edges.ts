@@ -1,7 +1,9 @@
+import type { TopoDS_Edge } from "replicad-opencascadejs";
+import { edgeHandles } from "./incidence";
 import { lib } from "./library";
-import { readPoint } from "./measure";
+import { edgePoint, readPoint } from "./measure";
 import { scoped } from "./scope";
-import { asEdge, type Shape, subshapes } from "./topology";
+import type { Shape } from "./topology";
 import { length, unit, type Vec3 } from "./vectors";
 
 export type EdgeKind = "line" | "circle" | "ellipse" | "spline" | "other";
@@ -31,20 +33,24 @@ export interface EdgeFacts {
 
 const known = new WeakMap<Shape, (EdgeFacts | null)[]>();
 
+/** The middle of an edge by its parameter: what `allEdgeFacts` calls `at`, without the rest. */
+export function edgeMiddle(shape: Shape, place: number): Vec3 {
+  return known.get(shape)?.[place]?.at ?? scoped((scope) => edgePoint(scope, edgeHandles(shape)[place]!, 0.5));
+}
+
 /** The facts of every edge, in the order of `subshapes(shape, "edge")`; null for an edge without length. */
 export function allEdgeFacts(shape: Shape): (EdgeFacts | null)[] {
   let facts = known.get(shape);
   if (!facts) {
-    facts = scoped((scope) => subshapes(scope, shape, "edge").map(edgeFacts));
+    facts = edgeHandles(shape).map((edge) => edgeFacts(edge));
     known.set(shape, facts);
   }
   return facts;
 }
 
-function edgeFacts(shape: Shape): EdgeFacts | null {
+function edgeFacts(edge: TopoDS_Edge): EdgeFacts | null {
   return scoped((scope) => {
     const oc = lib();
-    const edge = asEdge(scope, shape);
     if (oc.BRep_Tool.Degenerated(edge)) return null;
     const curve = scope.use(new oc.BRepAdaptor_Curve(edge));
     const first = curve.FirstParameter();
@@ -88,8 +94,7 @@ const GAUSS = [
 export function alongEdge(shape: Shape, place: number, along: number): { at: Vec3; tangent: Vec3 } {
   return scoped((scope) => {
     const oc = lib();
-    const edge = asEdge(scope, subshapes(scope, shape, "edge")[place]!);
-    const curve = scope.use(new oc.BRepAdaptor_Curve(edge));
+    const curve = scope.use(new oc.BRepAdaptor_Curve(edgeHandles(shape)[place]!));
     const first = curve.FirstParameter();
     const last = curve.LastParameter();
     const derivative = (t: number) => readPoint(scope, curve.DN(t, 1));

@@ -9,6 +9,7 @@ import {
   asEdge,
   asFace,
   facesOf,
+  freeShape,
   fromList,
   listOf,
   type Orientation,
@@ -186,7 +187,7 @@ function fuseOnce(args: readonly Shape[], fuzzy: number, crossings: boolean): Fu
     return own;
   };
   const free = () => {
-    for (const shape of held) shape.delete();
+    for (const shape of held) freeShape(shape);
     held.length = 0;
   };
   try {
@@ -375,12 +376,17 @@ function tryMerge(shape: Shape, faraway: Vec3, edgesToo: boolean): Merged | null
     const solid = shapeKind(shape) === "solid";
     const results = subshapes(scope, whole, solid ? "solid" : "shell");
     if (results.length !== 1) return null;
-    const after = subshapes(scope, results[0]!, "face");
-    if (after.length === before.length) return null;
+    const merged = ownHandle(results[0]!);
+    const refuse = () => {
+      freeShape(merged);
+      return null;
+    };
+    const after = facesOf(merged);
+    if (after.length === before.length) return refuse();
     const measure = solid ? quickVolume : quickArea;
     const size = measure(shape);
-    if (Math.abs(measure(results[0]!) - size) > WEIGHING * Math.abs(size)) return null;
-    if (solid && openEdges(results[0]!).length > 0) return null;
+    if (Math.abs(measure(merged) - size) > WEIGHING * Math.abs(size)) return refuse();
+    if (solid && openEdges(merged).length > 0) return refuse();
     const place = new ShapeMap<number>();
     after.forEach((face, i) => {
       place.set(face, i);
@@ -392,7 +398,7 @@ function tryMerge(shape: Shape, faraway: Vec3, edgesToo: boolean): Merged | null
         if (at !== undefined) sources[at]!.push(i);
       }
     });
-    if (sources.some((list) => list.length === 0)) return null;
-    return { shape: ownHandle(results[0]!), sources };
+    if (sources.some((list) => list.length === 0)) return refuse();
+    return { shape: merged, sources };
   });
 }

@@ -5,7 +5,7 @@ import { lib } from "./library";
 import { isValid, openEdges, volumeOf } from "./measure";
 import { scoped } from "./scope";
 import { pointOnFace } from "./sheet";
-import { fromList, listOf, orientation, ownHandle, type Shape, ShapeMap, subshapes } from "./topology";
+import { freeShape, fromList, listOf, orientation, ownHandle, type Shape, ShapeMap, subshapes } from "./topology";
 import { add, scale, type Vec3 } from "./vectors";
 
 /** What a face of a hollowed body is: one it had, the other side of one, or the rim where one was left open. */
@@ -79,12 +79,12 @@ export function hollowOut(solid: Shape, open: readonly number[], thickness: numb
     }
     const shape = open.length > 0 ? wholeOf(scope, result) : aroundVoid(before, made, volumeOf(result) < 0, outward);
     if (!shape || openEdges(shape).length > 0 || !isValid(shape)) {
-      shape?.delete();
+      if (shape) freeShape(shape);
       return refuse();
     }
     const grown = volumeOf(shape) / volumeOf(solid);
     if (!outward && !(grown > 0 && grown < 1)) {
-      shape.delete();
+      freeShape(shape);
       return refuse();
     }
     return {

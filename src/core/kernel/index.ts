@@ -14,20 +14,18 @@ export {
   allFaceFacts,
   areaOf,
   boxOf,
-  edgeNeighbourhoods,
   type FaceFacts,
   type FaceKind,
   faceFacts,
-  isConnected,
   isValid,
   looseBoxOf,
   type OpenEdge,
   openEdges,
   subshapePlanes,
   surfaceCentre,
-  verticesOf,
   volumeOf,
 } from "./measure";
+export * from "./neighbourhoods";
 export {
   type BoundaryStep,
   type Drawn,
@@ -55,8 +53,6 @@ export type { Surface } from "./surfaces";
 export * from "./tessellate";
 export * from "./text";
 export {
-  type Adjacency,
-  adjacency,
   compound,
   facesOf,
   freeShape,

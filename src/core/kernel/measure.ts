@@ -1,7 +1,9 @@
+import type { Bnd_Box } from "replicad-opencascadejs";
+import { edgeHandles, incidenceOf } from "./incidence";
 import { lib } from "./library";
 import { type Scope, scoped } from "./scope";
-import { adjacency, asEdge, asFace, occurrences, type Shape, ShapeMap, subshapes } from "./topology";
-import type { Box, Vec3 } from "./vectors";
+import { asEdge, asFace, facesOf, occurrences, orientation, type Shape } from "./topology";
+import { type Box, cross, dot, sub, type Vec3 } from "./vectors";
 
 type Point = { X(): number; Y(): number; Z(): number; delete(): void };
 export function readPoint(scope: Scope, point: Point): Vec3 {
@@ -29,12 +31,35 @@ export function areaOf(shape: Shape): number {
   return scoped((scope) =>
     occurrences(scope, shape, "face").reduce((sum, face) => {
       const plane = planeOf(face);
-      if (plane && hasFreeEdge(scope, face)) return sum + flatArea(face, plane);
+      if (plane) return sum + (hasFreeEdge(scope, face) ? flatArea(face, plane) : outlinedArea(scope, face, plane));
       const properties = scope.use(new (lib().GProp_GProps)());
       lib().BRepGProp.SurfaceProperties(face, properties, ACCURACY, false);
       return sum + properties.Mass();
     }, 0),
   );
+}
+
+/**
+ * The area of a flat face whose edges are straight or round, from its outline alone: half the integral of p × dp along
+ * it (Green's theorem), which an arc of radius r about c adds c × (p₁ − p₀) + r²·(t₁ − t₀) to.
+ */
+function outlinedArea(scope: Scope, face: Shape, { origin, normal }: { origin: Vec3; normal: Vec3 }): number {
+  const oc = lib();
+  const twice = occurrences(scope, face, "edge").reduce((sum, edge) => {
+    const way = orientation(edge);
+    if (way === 0) return sum;
+    const curve = scope.use(new oc.BRepAdaptor_Curve(asEdge(scope, edge)));
+    const [from, to] = [curve.FirstParameter(), curve.LastParameter()];
+    const [a, b] = [readPoint(scope, curve.Value(from)), readPoint(scope, curve.Value(to))];
+    if ((curve.GetType() as string) === "GeomAbs_Line")
+      return sum + way * dot(cross(sub(a, origin), sub(b, a)), normal);
+    const circle = scope.use(curve.Circle());
+    const centre = readPoint(scope, circle.Location());
+    const axis = readPoint(scope, scope.use(circle.Axis()).Direction());
+    const turn = circle.Radius() ** 2 * (to - from) * dot(axis, normal);
+    return sum + way * (dot(cross(sub(centre, origin), sub(b, a)), normal) + turn);
+  }, 0);
+  return Math.abs(twice) / 2;
 }
 
 /** Whether an edge of a face is neither straight nor round: there the library's area of a flat face is off by 1e-5. */
@@ -108,12 +133,22 @@ export function surfaceCentre(shape: Shape): Vec3 {
 
 /** The tight box of a shape, millimetres; null for a shape without geometry. */
 export function boxOf(shape: Shape): Box | null {
-  return scoped((scope) => {
-    const box = scope.use(new (lib().Bnd_Box)());
-    lib().BRepBndLib.AddOptimal(shape, box, false, false);
-    if (box.IsVoid()) return null;
-    return { min: readPoint(scope, box.CornerMin()), max: readPoint(scope, box.CornerMax()) };
-  });
+  let known = tightBoxes.get(shape);
+  if (known === undefined) {
+    known = scoped((scope) => {
+      const box = scope.use(new (lib().Bnd_Box)());
+      lib().BRepBndLib.AddOptimal(shape, box, false, false);
+      return readBox(scope, box);
+    });
+    tightBoxes.set(shape, known);
+  }
+  return known;
+}
+
+const tightBoxes = new WeakMap<Shape, Box | null>();
+
+function readBox(scope: Scope, box: Bnd_Box): Box | null {
+  return box.IsVoid() ? null : { min: readPoint(scope, box.CornerMin()), max: readPoint(scope, box.CornerMax()) };
 }
 
 const looseBoxes = new WeakMap<Shape, Box | null>();
@@ -125,8 +160,7 @@ export function looseBoxOf(shape: Shape): Box | null {
     known = scoped((scope) => {
       const box = scope.use(new (lib().Bnd_Box)());
       lib().BRepBndLib.Add(shape, box, false);
-      if (box.IsVoid()) return null;
-      return { min: readPoint(scope, box.CornerMin()), max: readPoint(scope, box.CornerMax()) };
+      return readBox(scope, box);
     });
     looseBoxes.set(shape, known);
   }
@@ -199,8 +233,15 @@ export function faceFacts(shape: Shape): FaceFacts {
 
 /** The facts of every face, in the order of `subshapes(shape, "face")`. */
 export function allFaceFacts(shape: Shape): FaceFacts[] {
-  return scoped((scope) => subshapes(scope, shape, "face").map(faceFacts));
+  let facts = knownFacts.get(shape);
+  if (!facts) {
+    facts = facesOf(shape).map(faceFacts);
+    knownFacts.set(shape, facts);
+  }
+  return facts;
 }
+
+const knownFacts = new WeakMap<Shape, FaceFacts[]>();
 
 export interface OpenEdge {
   /** A point half-way along the edge. */
@@ -214,29 +255,17 @@ export interface OpenEdge {
  * uses twice, is not open, and neither is a pole.
  */
 export function openEdges(shape: Shape): OpenEdge[] {
+  const open = openPlaces(shape);
+  if (open.length === 0) return [];
+  const edges = edgeHandles(shape);
   return scoped((scope) =>
-    openEdgeHandles(scope, shape).map((edge) => ({ at: edgePoint(scope, edge, 0.5), length: edgeLength(edge) })),
+    open.map((place) => ({ at: edgePoint(scope, edges[place]!, 0.5), length: edgeLength(edges[place]!) })),
   );
 }
 
-export function openEdgeHandles(scope: Scope, shape: Shape): Shape[] {
-  const oc = lib();
-  const uses = new ShapeMap<{ edge: Shape; count: number }>();
-  const order: { edge: Shape; count: number }[] = [];
-  for (const face of subshapes(scope, shape, "face")) {
-    if ((face.Orientation() as string) === "TopAbs_INTERNAL") continue;
-    for (const edge of occurrences(scope, face, "edge")) {
-      if (oc.BRep_Tool.Degenerated(asEdge(scope, edge))) continue;
-      const known = uses.get(edge);
-      if (known) known.count++;
-      else {
-        const entry = { edge, count: 1 };
-        uses.set(edge, entry);
-        order.push(entry);
-      }
-    }
-  }
-  return order.filter((entry) => entry.count === 1).map(({ edge }) => edge);
+/** The open edges of a shape, by place. */
+export function openPlaces(shape: Shape): number[] {
+  return incidenceOf(shape).edges.flatMap(({ point, uses }, place) => (uses === 1 && !point ? [place] : []));
 }
 
 export function edgeLength(edge: Shape): number {
@@ -259,60 +288,6 @@ export function isValid(shape: Shape): boolean {
   return scoped((scope) => scope.use(new (lib().BRepCheck_Analyzer)(shape, true, false, false)).IsValid());
 }
 
-/** Whether a shape's faces form one connected surface. */
-export function isConnected(shape: Shape): boolean {
-  const { neighbours } = adjacency(shape);
-  if (neighbours.length === 0) return true;
-  const seen = new Set([0]);
-  const queue = [0];
-  while (queue.length)
-    for (const next of neighbours[queue.pop()!]!) if (!seen.has(next)) seen.add(next) && queue.push(next);
-  return seen.size === neighbours.length;
-}
-
-export interface Neighbourhoods {
-  /** Per edge in the library's order: the faces it bounds (by place) and its middle; null for an edge without length. */
-  edges: ({ faces: number[]; at: Vec3 } | null)[];
-  /** Per vertex in the library's order: the faces around it and where it is. */
-  vertices: { faces: number[]; at: Vec3 }[];
-}
-
-/** Which faces meet at each edge and each vertex. */
-export function edgeNeighbourhoods(shape: Shape): Neighbourhoods {
-  return scoped((scope) => {
-    const oc = lib();
-    const around = (kind: "edge" | "vertex") => {
-      const known = new ShapeMap<number[]>();
-      subshapes(scope, shape, "face").forEach((face, f) => {
-        for (const part of subshapes(scope, face, kind)) {
-          const list = known.get(part);
-          if (list) list.push(f);
-          else known.set(part, [f]);
-        }
-      });
-      return known;
-    };
-    const byEdge = around("edge");
-    const byVertex = around("vertex");
-    return {
-      edges: subshapes(scope, shape, "edge").map((edge) =>
-        oc.BRep_Tool.Degenerated(asEdge(scope, edge))
-          ? null
-          : { faces: byEdge.get(edge) ?? [], at: edgePoint(scope, edge, 0.5) },
-      ),
-      vertices: subshapes(scope, shape, "vertex").map((vertex) => ({
-        faces: byVertex.get(vertex) ?? [],
-        at: readPoint(scope, oc.BRep_Tool.Pnt(scope.use(oc.TopoDS.Vertex(vertex)))),
-      })),
-    };
-  });
-}
-
-/** A few points of a shape's skin: its vertices. */
-export function verticesOf(shape: Shape): Vec3[] {
-  return edgeNeighbourhoods(shape).vertices.map(({ at }) => at);
-}
-
 /** A planar face's plane, its normal pointing out of the material; null when the face is not flat. */
 export function planeOf(shape: Shape): { origin: Vec3; normal: Vec3 } | null {
   return scoped((scope) => {
@@ -331,5 +306,5 @@ export function planeOf(shape: Shape): { origin: Vec3; normal: Vec3 } | null {
 
 /** `planeOf` for every face, in the order of `subshapes(shape, "face")`. */
 export function subshapePlanes(shape: Shape) {
-  return scoped((scope) => subshapes(scope, shape, "face").map(planeOf));
+  return facesOf(shape).map(planeOf);
 }

@@ -1,10 +1,11 @@
 import { conicOf, segment } from "./conic";
+import { edgeHandles } from "./incidence";
 import { lib } from "./library";
 import { readPoint } from "./measure";
 import type { PlanarCurve, PlaneFrame } from "./outline";
 import { point } from "./primitives";
 import { type Scope, scoped } from "./scope";
-import { asEdge, type Shape, ShapeMap, subshapes } from "./topology";
+import { asEdge, facesOf, type Shape, ShapeMap, subshapes } from "./topology";
 import { cross, dot, scale, sub, type Vec3 } from "./vectors";
 
 type Place = readonly [number, number];
@@ -25,10 +26,8 @@ const LEAST = 1e-7;
  * @param places which edges, by number.
  */
 export function projectEdges(shape: Shape, places: readonly number[], frame: PlaneFrame): (ProjectedEdge | null)[] {
-  return scoped((scope) => {
-    const edges = subshapes(scope, shape, "edge");
-    return places.map((place) => projectEdge(edges[place]!, frame));
-  });
+  const edges = edgeHandles(shape);
+  return places.map((place) => projectEdge(edges[place]!, frame));
 }
 
 /** The curves in which a plane cuts the faces of a body, with the face (by place) that each lies on. */
@@ -40,7 +39,7 @@ export function sectionCurves(shape: Shape, frame: PlaneFrame): { face: number; 
     section.Approximation(true);
     section.Build();
     const numbers = new ShapeMap<number>();
-    subshapes(scope, shape, "face").forEach((face, i) => {
+    facesOf(shape).forEach((face, i) => {
       numbers.set(face, i);
     });
     const ancestor = scope.use(new oc.TopoDS_Face());

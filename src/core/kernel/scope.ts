@@ -1,4 +1,5 @@
 import { KernelFault } from "./faults";
+import { release } from "./kept";
 import { lib } from "./library";
 
 interface CppObject {
@@ -24,7 +25,7 @@ export class Scope {
       } catch {
         // A failed algorithm may refuse to be cleared; deleting it is still right.
       }
-      object.delete();
+      release(object);
     }
     this.owned.length = 0;
   }

@@ -1,22 +1,14 @@
 import { distanceToPoint, normalNear } from "./distance";
 import { KernelFault } from "./faults";
 import { fuse } from "./fuse";
+import { incidenceOf } from "./incidence";
 import { lib } from "./library";
-import { areaOf, readPoint } from "./measure";
+import { areaOf, openPlaces, readPoint } from "./measure";
+import { adjacency } from "./neighbourhoods";
 import { makeSegment } from "./primitives";
 import { type Scope, scoped } from "./scope";
 import { tessellate } from "./tessellate";
-import {
-  adjacency,
-  asEdge,
-  asFace,
-  occurrences,
-  ownHandle,
-  type Shape,
-  ShapeMap,
-  shellOf,
-  subshapes,
-} from "./topology";
+import { asEdge, asFace, occurrences, ownHandle, type Shape, ShapeMap, shellOf, subshapes } from "./topology";
 import { add, cross, scale, sub, unit, type Vec3 } from "./vectors";
 
 /** A sheet made from faces of another body, and for each of its faces the source face (by place) it came from. */
@@ -86,8 +78,9 @@ export function extendSheet(sheet: MadeSheet, by: number): MadeSheet {
   if (by === 0) return { shape: ownHandle(sheet.shape), sources: sheet.sources };
   return scoped((scope) => {
     const faces = subshapes(scope, sheet.shape, "face");
-    const { neighbours, edges } = adjacency(sheet.shape);
-    const open = new Set(edges.filter((edge) => edge.uses === 1).map((edge) => edge.faces[0]!));
+    const { neighbours } = adjacency(sheet.shape);
+    const { edges } = incidenceOf(sheet.shape);
+    const open = new Set(openPlaces(sheet.shape).map((edge) => edges[edge]!.faces[0]!));
     const larger = faces.map((face, i) => (open.has(i) ? extendFace(scope, face, by) : face));
     if (faces.length === 1) return { shape: shellOf(larger), sources: sheet.sources };
 

@@ -1,7 +1,7 @@
 import { lib } from "./library";
 import { FACE_KINDS, type FaceKind, readPoint } from "./measure";
 import { scoped } from "./scope";
-import { asFace, type Shape, subshapes } from "./topology";
+import { asFace, facesOf, type Shape } from "./topology";
 import { dot, type Vec3 } from "./vectors";
 
 export interface Surface {
@@ -16,7 +16,7 @@ const known = new WeakMap<Shape, Surface[]>();
 export function surfacesOf(shape: Shape): Surface[] {
   let surfaces = known.get(shape);
   if (!surfaces) {
-    surfaces = scoped((scope) => subshapes(scope, shape, "face").map(surfaceOf));
+    surfaces = facesOf(shape).map(surfaceOf);
     known.set(shape, surfaces);
   }
   return surfaces;

@@ -1,6 +1,7 @@
+import { edgeHandles } from "./incidence";
 import { lib } from "./library";
 import { scoped } from "./scope";
-import { type Shape, subshapes } from "./topology";
+import { facesOf, type Shape } from "./topology";
 
 /** Triangles and edge lines of a shape for drawing and for mesh files. Typed arrays, millimetres. */
 export interface Mesh {
@@ -43,7 +44,7 @@ export function tessellate(shape: Shape, { linear, angular }: Deflection): Mesh 
     const edgeGroups = new Int32Array(lineMemory, polylines.getEdgeGroupsPtr(), polylines.getEdgeGroupsSize()).slice();
 
     // The library tags a range with its face's hash; a face that it could not mesh has no range.
-    const faces = subshapes(scope, shape, "face");
+    const faces = facesOf(shape);
     const rangeOfHash = new Map<number, number>();
     for (let g = 0; g < groups.length; g += 3) rangeOfHash.set(groups[g + 2]!, g);
     const faceRanges = new Uint32Array(faces.length * 2);
@@ -53,7 +54,7 @@ export function tessellate(shape: Shape, { linear, angular }: Deflection): Mesh 
       faceRanges[f * 2] = groups[g]!;
       faceRanges[f * 2 + 1] = groups[g + 1]!;
     });
-    const edges = subshapes(scope, shape, "edge");
+    const edges = edgeHandles(shape);
     const lineOfHash = new Map<number, number>();
     for (let g = 0; g < edgeGroups.length; g += 3) lineOfHash.set(edgeGroups[g + 2]!, g);
     const edgeRanges = new Uint32Array(edges.length * 2);

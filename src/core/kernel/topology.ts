@@ -1,4 +1,5 @@
 import type { TopAbs_ShapeEnum, TopoDS_Edge, TopoDS_Face, TopoDS_Shape } from "replicad-opencascadejs";
+import { keepWith, release } from "./kept";
 import { lib } from "./library";
 import { type Scope, scoped } from "./scope";
 
@@ -30,13 +31,10 @@ export function shapeKind(shape: Shape): SubshapeKind | "compound" {
   return KIND_OF[shape.ShapeType() as string] ?? "compound";
 }
 
-/** Handles of faces kept with their shape: a body is divided again and again while a person works on one step. */
 const keptFaces = new WeakMap<Shape, Shape[]>();
 
 export function freeShape(shape: Shape): void {
-  for (const face of keptFaces.get(shape) ?? []) face.delete();
-  keptFaces.delete(shape);
-  shape.delete();
+  release(shape);
 }
 
 /** The faces of a shape as `subshapes` finds them, by handles that last until `freeShape` frees the shape. */
@@ -45,7 +43,7 @@ export function facesOf(shape: Shape): readonly Shape[] {
   if (!faces) {
     const oc = lib();
     faces = scoped((scope) => subshapes(scope, shape, "face").map((face) => oc.TopoDS.Face(face)));
-    keptFaces.set(shape, faces);
+    keptFaces.set(shape, keepWith(shape, faces));
   }
   return faces;
 }
@@ -198,39 +196,4 @@ export type Orientation = 1 | -1 | 0;
 export function orientation(shape: Shape): Orientation {
   const value = shape.Orientation() as string;
   return value === "TopAbs_FORWARD" ? 1 : value === "TopAbs_REVERSED" ? -1 : 0;
-}
-
-export interface Adjacency {
-  /** For each face, by its place in `subshapes(shape, "face")`, the places of its neighbours across an edge. */
-  neighbours: number[][];
-  /** For each edge: how many times faces use it, and which faces. */
-  edges: { uses: number; faces: number[] }[];
-}
-
-/** Which faces of a shape meet along which edges. Edges shrunk to a point (a sphere's pole) are left out. */
-export function adjacency(shape: Shape): Adjacency {
-  return scoped((scope) => {
-    const oc = lib();
-    const faces = subshapes(scope, shape, "face");
-    const edges: Adjacency["edges"] = [];
-    const index = new ShapeMap<number>();
-    faces.forEach((face, f) => {
-      for (const edge of occurrences(scope, face, "edge")) {
-        if (oc.BRep_Tool.Degenerated(asEdge(scope, edge))) continue;
-        let e = index.get(edge);
-        if (e === undefined) {
-          e = edges.length;
-          index.set(edge, e);
-          edges.push({ uses: 0, faces: [] });
-        }
-        const entry = edges[e]!;
-        entry.uses++;
-        if (!entry.faces.includes(f)) entry.faces.push(f);
-      }
-    });
-    const neighbours = faces.map(() => new Set<number>());
-    for (const { faces: sharing } of edges)
-      for (const a of sharing) for (const b of sharing) if (a !== b) neighbours[a]!.add(b);
-    return { neighbours: neighbours.map((set) => [...set].sort((a, b) => a - b)), edges };
-  });
 }

@@ -1,0 +1,111 @@
+import { evaluatePart, type FoundReference, ResultCache } from "../src/core/build";
+import {
+  boxOf,
+  diagonal,
+  makeBox,
+  makeCylinder,
+  makePlaneFace,
+  type Shape,
+  tessellate,
+  viewDeflection,
+} from "../src/core/kernel";
+import { bare, bareEdges } from "../src/core/kernel/bare";
+import { isBody } from "../src/core/naming";
+import { SIZES, sized, thirtySteps } from "../src/core/testing/thirty-steps";
+import { EngineSession } from "../src/engine/session";
+import { median, show, time } from "./ratios";
+
+/**
+ * A value changed in the part of thirty steps, until the page could draw it (bodies, names, measures, meshes), against the
+ * library's own time for the operations that it calls for and for meshing what is seen.
+ */
+export async function editToPicture(rounds: number): Promise<void> {
+  const steps = thirtySteps();
+  const session = new EngineSession({ load: async () => {}, fetch: async () => null, store: async () => {} });
+  let known: string[] = [];
+  const ours = async (bore: number) => {
+    const job = sized(steps, { bore });
+    const start = performance.now();
+    const { items, steps: reports } = await session.evaluate({ job, part: "part", known });
+    const took = performance.now() - start;
+    const bad = reports.find(({ state }) => state !== "good");
+    if (bad) throw new Error(`${bad.id}: ${bad.error?.message}`);
+    known = items.flatMap((item) => ("meshId" in item ? [item.meshId] : []));
+    return took;
+  };
+  const theirs = bareWork(steps);
+  for (let i = 0; i < 12; i++) {
+    await ours(14 + i / 100);
+    for (const work of theirs) work();
+  }
+  const ratios: number[] = [];
+  for (let i = 0; i < rounds; i++) {
+    const own = await ours(14.2 + i / 100);
+    ratios.push(
+      own /
+        time(() => {
+          for (const work of theirs) work();
+        }),
+    );
+  }
+  show("30 steps, a value changed at step 5: edit to picture, to bare kernel", median(ratios), "≤ 1.25");
+}
+
+/** What the library alone has to do when the bore changes: each operation on the bodies that it meets in the part. */
+function bareWork(steps: ReturnType<typeof thirtySteps>): (() => void)[] {
+  const job = sized(steps);
+  const found: FoundReference[] = [];
+  const { results, steps: reports } = evaluatePart(job, job.parts[0]!, {
+    cache: new ResultCache(),
+    file: () => undefined,
+    onReference: (reference) => found.push(reference),
+  });
+  const shapes = (id: string): Shape[] =>
+    results
+      .get(reports.find((report) => report.id === id)!.key!)!
+      .made.flatMap((item) => (isBody(item) ? [item.shape] : []));
+  const [p, half] = [SIZES, SIZES.width / 2];
+  const edges = (work: "fillet" | "chamfer", id: string, size: number) => {
+    const picked = found.filter((reference) => reference.step === id);
+    return () =>
+      bareEdges(
+        work,
+        picked[0]!.body.shape,
+        picked.map(({ place }) => place),
+        size,
+      );
+  };
+  const pocketX = -0.3 * p.width;
+  const bore = makeCylinder([0, 0, -1], [0, 0, 1], p.bore / 2, p.height + p.postHigh + 1);
+  const slot = makeBox(
+    [half - p.slotDeep, -p.slotWide / 2, (p.height - p.slotHigh) / 2],
+    [p.slotDeep, p.slotWide, p.slotHigh],
+  );
+  const pocket = makeBox(
+    [pocketX - p.pocketWide / 2, -p.pocketLong / 2, 0],
+    [p.pocketWide, p.pocketLong, p.pocketDeep],
+  );
+  const knob = makeCylinder([-0.36 * p.width, 0, p.height], [0, 0, 1], p.knob, p.knobHigh);
+  const middle = makePlaneFace([0, 0, 0], [1, 0, 0], 400);
+  const halves = [...shapes("ribEnd"), ...shapes("halves").slice(1)];
+  return [
+    () => bare("subtract", shapes("post"), [bore]),
+    () => bare("union", shapes("bore"), shapes("rib")),
+    edges("fillet", "corners", p.corner),
+    edges("chamfer", "rim", p.rim),
+    () => bare("subtract", shapes("rim"), [slot]),
+    () => bare("subtract", shapes("slot"), [...shapes("drill"), ...shapes("drills")]),
+    () => bare("subtract", shapes("drilled"), [pocket]),
+    edges("chamfer", "lip", p.lip),
+    () => bare("union", shapes("lip"), shapes("lug"), true),
+    edges("fillet", "lugCorners", p.lugCorner),
+    () => bare("subtract", shapes("lugCorners"), shapes("lugDrill")),
+    () => bare("union", shapes("lugDrilled"), [knob]),
+    edges("fillet", "knobRound", p.knobRound),
+    () => bare("split", shapes("knobRound"), [middle]),
+    edges("chamfer", "ribEnd", p.ribCut),
+    () => {
+      for (const shape of halves) tessellate(shape, viewDeflection(diagonal(boxOf(shape)!)));
+    },
+  ];
+}

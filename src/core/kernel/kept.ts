@@ -1,0 +1,23 @@
+interface CppObject {
+  delete(): void;
+}
+
+/**
+ * Handles of parts that are kept with their shape: a body is divided, named and measured again and again while a person
+ * works on a part. They are freed with it, whoever frees it.
+ */
+const kept = new WeakMap<object, CppObject[]>();
+
+export function keepWith<T extends CppObject>(shape: object, parts: T[]): T[] {
+  const list = kept.get(shape);
+  if (list) list.push(...parts);
+  else kept.set(shape, [...parts]);
+  return parts;
+}
+
+/** Frees an object of the library, and what is kept with it. */
+export function release(object: CppObject): void {
+  for (const part of kept.get(object) ?? []) part.delete();
+  kept.delete(object);
+  object.delete();
+}
