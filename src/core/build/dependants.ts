@@ -17,12 +17,15 @@ export function dependants(steps: readonly Step[], reports: readonly Made[], id:
   const report = new Map(reports.map((one) => [one.id, one] as const));
   const needing = new Set([id]);
   const found: Step[] = [];
+  let after = false;
   for (const step of steps) {
     const type = stepType(step.type);
     const refs = type ? type.refs(step as never) : [];
     // The last that made an item is the one that is needed; an item that nothing made lately is known by its step.
     const makers = refs.map((ref) => madeBy.get(ref) ?? ref.split(":")[0]!);
-    if (step.id !== id && makers.some((maker) => needing.has(maker))) {
+    const onAll = after && type?.needsAll?.(step as never);
+    if (step.id === id) after = true;
+    else if (onAll || makers.some((maker) => needing.has(maker))) {
       needing.add(step.id);
       found.push(step);
     }

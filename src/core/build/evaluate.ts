@@ -147,7 +147,8 @@ class Run {
         };
       }
       refuseProblems(problems, step);
-      const items = needs.flatMap((ref) => this.itemsOf(ref, step));
+      const named = needs.flatMap((ref) => this.itemsOf(ref, step));
+      const items = type.needsAll?.(step as never) ? [...named, ...this.live.values()] : named;
       const files = (type.files?.(step as never) ?? []).map((id) => this.fileOf(id, step));
       const key = hashValue({
         engine: ENGINE_VERSION,
@@ -193,6 +194,7 @@ class Run {
       step: step.id,
       wantsPieces,
       items: (refs) => refs.flatMap((ref) => this.itemsOf(ref, step)).map(({ item }) => item),
+      all: () => [...this.live.values()].map(({ item }) => item),
       bodies: (refs) => refs.flatMap((ref) => this.itemsOf(ref, step)).map(({ item }) => this.asBody(item, step)),
       nameOf: (id) => this.nameOf(id),
       ...referencesOf(

@@ -2,6 +2,7 @@
 export { conicOf, segment } from "./conic";
 export * from "./counts";
 export * from "./distance";
+export * from "./draft";
 export * from "./edge-work";
 export * from "./edges";
 export * from "./faults";
@@ -35,6 +36,7 @@ export {
   type PlanarCurve,
   type PlanarStretch,
   type PlaneFrame,
+  sweepEdges,
 } from "./outline";
 export * from "./pipe";
 export {

@@ -1,10 +1,12 @@
+import { allEdgeFacts } from "./edges";
 import { KernelFault } from "./faults";
+import { edgeHandles } from "./incidence";
 import { lib } from "./library";
 import { volumeOf } from "./measure";
 import { point } from "./primitives";
 import { type Scope, scoped } from "./scope";
 import { asEdge, compound, fromList, ownHandle, type Shape, ShapeMap, shellOf, subshapes } from "./topology";
-import { add, cross, scale, type Vec3 } from "./vectors";
+import { add, cross, length, scale, type Vec3 } from "./vectors";
 
 /** A plane with its own X and Y: Y is the normal turned from X. Both unit vectors. */
 export interface PlaneFrame {
@@ -191,6 +193,24 @@ export function drawOutSheet(
       }
     });
     return { shape: shellOf(faces), sources };
+  });
+}
+
+/** The sheet that edges of a shape, by place, sweep along a direction, mm. Edges that lie along it sweep nothing. */
+export function sweepEdges(shape: Shape, places: readonly number[], along: Vec3): Shape | null {
+  return scoped((scope) => {
+    const oc = lib();
+    const way = scope.use(new oc.gp_Vec(...along));
+    const edges = edgeHandles(shape);
+    const facts = allEdgeFacts(shape);
+    const swept = places.flatMap((place) => {
+      const { direction } = facts[place]!;
+      if (facts[place]!.kind === "line" && direction && length(cross(direction, along)) < 1e-9 * length(along))
+        return [];
+      const prism = scope.use(new oc.BRepPrimAPI_MakePrism(edges[place]!, way, true, true));
+      return subshapes(scope, scope.use(prism.Shape()), "face");
+    });
+    return swept.length > 0 ? shellOf(swept) : null;
   });
 }
 

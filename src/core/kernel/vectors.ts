@@ -19,6 +19,13 @@ export const unit = (a: Vec3): Vec3 => {
 };
 
 /** `v` turned about a unit axis (Rodrigues' formula), radians. */
+/** The eight corners of a box. */
+export function corners({ min, max }: Box): Vec3[] {
+  return [0, 1, 2, 3, 4, 5, 6, 7].map(
+    (i): Vec3 => [i & 1 ? max[0] : min[0], i & 2 ? max[1] : min[1], i & 4 ? max[2] : min[2]],
+  );
+}
+
 export function turned(v: Vec3, axis: Vec3, angle: number): Vec3 {
   const c = Math.cos(angle);
   return add(add(scale(v, c), scale(cross(axis, v), Math.sin(angle))), scale(axis, dot(axis, v) * (1 - c)));

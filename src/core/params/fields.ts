@@ -275,6 +275,11 @@ export function toMm(value: Quantity): number {
 }
 
 /** Radians of a resolved angle, whose number is degrees, or of one with a unit. */
+/** Degrees of a resolved angle, or of one with a unit. */
+export function toDegrees(value: Quantity): number {
+  return literal(value, "angle");
+}
+
 export function toRadians(value: Quantity): number {
   return (literal(value, "angle") * Math.PI) / 180;
 }

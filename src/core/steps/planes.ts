@@ -1,5 +1,5 @@
 import { fail } from "../errors";
-import { subshapePlanes, type Vec3 } from "../kernel";
+import { cross, dot, type PlaneFrame, scale, sub, subshapePlanes, unit, type Vec3 } from "../kernel";
 import type { FaceRef } from "../naming";
 import type { StepContext } from "./step";
 
@@ -28,4 +28,16 @@ export function otherPlane(refs: readonly string[], ask: string, context: StepCo
   const [item] = context.items(refs);
   if (item?.kind !== "workplane") fail("nothing-picked", ask, { step: context.step });
   return item;
+}
+
+/**
+ * The plane's own axes: its origin is the point nearest to the model's, and Y goes up where the plane stands; X is the
+ * model's where it lies level. So a sketch on a face does not move when the face is cut differently.
+ */
+export function framed(at: Vec3, normal: Vec3): PlaneFrame {
+  const origin = scale(normal, dot(at, normal));
+  const level = Math.abs(normal[2]) > 0.9999;
+  const lead: Vec3 = level ? [1, 0, 0] : [0, 0, 1];
+  const square = unit(sub(lead, scale(normal, dot(lead, normal))));
+  return { origin, normal, x: level ? square : cross(square, normal) };
 }

@@ -1,17 +1,21 @@
 import { z } from "zod";
 import { fail } from "../errors";
 import { hashText } from "../hash";
-import { type BoundaryStep, type Drawn, inSpace, type PlanarStretch, type PlaneFrame } from "../kernel";
-import type { Body, SketchItem } from "../naming";
+import { type BoundaryStep, type Drawn, dot, inSpace, type PlanarStretch, type PlaneFrame, sub } from "../kernel";
+import { type Body, type FaceRef, faceRefSchema, type SketchItem } from "../naming";
 import { filledRegions, mergeRegions, type Profile, profileOf, type Region, regionHolds, stretchesOf } from "../sketch";
 import { formatLength } from "../units";
 import { itemRef } from "./common";
 import { faceNames } from "./extrude/faces";
+import { facePlane, framed } from "./planes";
+import { givenBy } from "./sketch/given";
 import type { Field, StepContext } from "./step";
 
-/** The values of a step that makes bodies of a sketch. */
+/** The values of a step that makes bodies of a profile: of a sketch, or of flat faces. */
 export const profileFields = {
+  of: z.enum(["sketch", "faces"]).default("sketch").describe("Where the profile comes from"),
   sketch: z.array(itemRef).max(1).default([]).describe("The sketch"),
+  faces: z.array(faceRefSchema).max(100).default([]).describe("of faces: flat faces that lie in one plane"),
   regions: z
     .array(
       z
@@ -35,19 +39,90 @@ export const MAKES: Field = {
   ],
 };
 
-/** The fields of a form for what is made of a sketch, and of which regions. */
+/** The fields of a form for what the profile is. */
+export const PROFILE_OF: Field[] = [
+  {
+    key: "of",
+    kind: "choice",
+    label: "Profile",
+    options: [
+      { value: "sketch", label: "A sketch" },
+      { value: "faces", label: "Flat faces" },
+    ],
+  },
+  {
+    key: "sketch",
+    kind: "bodies",
+    label: "Sketch",
+    accepts: ["sketch"],
+    min: 1,
+    max: 1,
+    when: { key: "of", is: ["sketch"] },
+  },
+  { key: "faces", kind: "faces", label: "Flat faces", accepts: "plane", min: 1, when: { key: "of", is: ["faces"] } },
+];
+
+/** The fields of a form for what is made of a profile, and of which regions. */
 export const PROFILE_FORM: Field[] = [
   MAKES,
-  { key: "regions", kind: "regions", of: "sketch", label: "Regions", when: { key: "as", is: ["solid"] } },
+  {
+    key: "regions",
+    kind: "regions",
+    of: "sketch",
+    label: "Regions",
+    when: [
+      { key: "as", is: ["solid"] },
+      { key: "of", is: ["sketch"] },
+    ],
+  },
 ];
+
+interface ProfileValues {
+  of: "sketch" | "faces";
+  sketch: string[];
+  faces: FaceRef[];
+}
+
+/** What a profile needs: references of a step's values. */
+export const profileRefs = ({ of, sketch, faces }: ProfileValues): string[] =>
+  of === "sketch" ? sketch : faces.map((ref) => ref.body);
+
+/** The values of a profile that matter: what the other kind would need does not. */
+export const profileValues = <T extends ProfileValues & { regions: unknown[] }>(values: T): T => ({
+  ...values,
+  ...(values.of === "sketch" ? { faces: [] } : { sketch: [], regions: [] }),
+});
 
 interface RegionRef {
   key: string;
   inner?: [number, number] | undefined;
 }
 
+/** The profile that a step takes. @param verb what is done with it, for who picked none. @throws SeamError */
+export function profileFor(values: ProfileValues, verb: string, context: StepContext) {
+  if (values.of === "sketch") return sketchProfile(values.sketch, `Pick the sketch to ${verb}.`, context);
+  const item = facesAsSketch(values.faces, `Pick the flat faces to ${verb}.`, context);
+  return { item, profile: profileOf(item.entities) };
+}
+
+/** Flat faces of one plane as a drawing of their edges. Its curves are named by the edges, so that they stay what they are. */
+function facesAsSketch(refs: readonly FaceRef[], ask: string, context: StepContext): SketchItem {
+  const { step } = context;
+  const { origin, normal } = facePlane(refs[0], ask, context);
+  for (const ref of refs.slice(1)) {
+    const plane = facePlane(ref, ask, context);
+    const off = Math.abs(dot(sub(plane.origin, origin), normal));
+    if (dot(plane.normal, normal) < 1 - 1e-9 || off > 1e-6)
+      fail("not-one-plane", "The picked faces do not lie in one plane. Pick those that do.", { step });
+  }
+  const frame = framed(origin, normal);
+  const drawn = givenBy({ edges: [], outlines: [...refs], sections: [], asOutlines: true }, frame, context);
+  const { body } = context.face(refs[0]!);
+  return { id: body.id, kind: "sketch", frame, entities: drawn, given: drawn, hint: body.hint };
+}
+
 /** The sketch that a step takes, with what it encloses. @throws SeamError when none is picked, or nothing is drawn. */
-export function profileFor(refs: readonly string[], ask: string, context: StepContext) {
+export function sketchProfile(refs: readonly string[], ask: string, context: StepContext) {
   const { step } = context;
   const [item] = context.items(refs);
   if (item?.kind !== "sketch") fail("nothing-picked", ask, { step });

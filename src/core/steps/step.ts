@@ -46,6 +46,8 @@ export interface StepContext {
   step: string;
   /** All items that a reference means: an item's id, or a step's id for all that it made. */
   items(refs: readonly string[]): Item[];
+  /** All items that are there: for a step that says so with `needsAll`. */
+  all(): Item[];
   bodies(refs: readonly string[]): Body[];
   /** The body and face (by place) that a face reference means; a guess is noted as a warning. */
   face(ref: FaceRef): { body: Body; face: number };
@@ -89,6 +91,8 @@ export interface StepType<S extends z.ZodType = z.ZodType> {
   fields: Field[];
   /** References of a step's values: which earlier items it needs. */
   refs(values: z.infer<S>): string[];
+  /** Whether it depends on everything that is there before it. */
+  needsAll?(values: z.infer<S>): boolean;
   /** Ids of imported files that it needs. */
   files?(values: z.infer<S>): string[];
   /** The result depends on these values, the referenced items and files alone. @throws SeamError */

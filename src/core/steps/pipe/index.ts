@@ -8,7 +8,7 @@ import { type Profile, pathOf, stretchesOf } from "../../sketch";
 import { formatLength } from "../../units";
 import { itemRef } from "../common";
 import { goesInto, INTO_FORM, intoFields, putInto, targetsOf } from "../into";
-import { profileFor } from "../profile";
+import { sketchProfile } from "../profile";
 import { settleBodies } from "../seam/bodies";
 import { defineStep, type StepContext } from "../step";
 
@@ -61,7 +61,7 @@ export const pipe = defineStep({
   }),
   evaluate(values, context) {
     const { step } = context;
-    const { item, profile } = profileFor(values.path, "Pick the sketch of the path.", context);
+    const { item, profile } = sketchProfile(values.path, "Pick the sketch of the path.", context);
     const targets = targetsOf(values, context);
     const [size, wall] = [toMm(values.size), toMm(values.wall)];
     if (2 * wall >= size - 1e-6)

@@ -16,7 +16,17 @@ import { edgeRefSchema, type SketchItem } from "../../naming";
 import { angleField, toRadians } from "../../params";
 import { along, type Profile, placeOf, type Vec2 } from "../../sketch";
 import { goesInto, INTO_FORM, intoFields, putInto, targetsOf } from "../into";
-import { bodiesOf, type Maker, PROFILE_FORM, profileFields, profileFor, regionsToFill } from "../profile";
+import {
+  bodiesOf,
+  type Maker,
+  PROFILE_FORM,
+  PROFILE_OF,
+  profileFields,
+  profileFor,
+  profileRefs,
+  profileValues,
+  regionsToFill,
+} from "../profile";
 import { defineStep, type StepContext } from "../step";
 
 const schema = z.object({
@@ -36,7 +46,7 @@ export const revolve = defineStep({
   schema,
   words: { label: "Revolve", line: "A sketch turned about an axis: a solid, a sheet, or a cut", stage: "shape" },
   fields: [
-    { key: "sketch", kind: "bodies", label: "Sketch", accepts: ["sketch"], min: 1, max: 1 },
+    ...PROFILE_OF,
     {
       key: "axis",
       kind: "choice",
@@ -73,12 +83,12 @@ export const revolve = defineStep({
     { key: "angle", kind: "angle", label: "Angle", when: { key: "extent", is: ["angle", "symmetric"] } },
   ],
   refs: (values) => [
-    ...values.sketch,
+    ...profileRefs(values),
     ...(values.axis === "edge" ? values.edge.map((ref) => ref.body) : []),
     ...(goesInto(values) ? values.targets : []),
   ],
   resolved: (values) => ({
-    ...values,
+    ...profileValues(values),
     angle: values.extent === "full" ? 0 : toRadians(values.angle),
     line: values.axis === "line" ? values.line : "",
     edge: values.axis === "edge" ? values.edge : [],
@@ -86,7 +96,7 @@ export const revolve = defineStep({
   }),
   evaluate(values, context) {
     const { step } = context;
-    const { item, profile } = profileFor(values.sketch, "Pick the sketch to turn.", context);
+    const { item, profile } = profileFor(values, "turn", context);
     const targets = targetsOf(values, context);
     const { at, axis } = axisOf(values, item, context);
     const angle = values.extent === "full" ? 2 * Math.PI : toRadians(values.angle);

@@ -1,10 +1,10 @@
 import { z } from "zod";
 import { fail } from "../../errors";
-import { cross, dot, type PlaneFrame, scale, sub, unit, type Vec3 } from "../../kernel";
+import type { PlaneFrame } from "../../kernel";
 import { edgeRefSchema, faceRefSchema } from "../../naming";
 import { constraintSchema, dimensionSchema, entitySchema, flatLine, SketchFault, solveSketch } from "../../sketch";
 import { itemRef } from "../common";
-import { facePlane, NORMALS, otherPlane, type Plane } from "../planes";
+import { facePlane, framed, NORMALS, otherPlane, type Plane } from "../planes";
 import { defineStep, type StepContext } from "../step";
 import { givenBy } from "./given";
 
@@ -138,16 +138,4 @@ function frameOf({ on, face, plane }: Values, context: StepContext): PlaneFrame 
         ? facePlane(face[0], "Pick the flat face to draw on.", context)
         : { origin: [0, 0, 0], normal: NORMALS[on] };
   return framed(origin, normal);
-}
-
-/**
- * The plane's own axes: its origin is the point nearest to the model's, and Y goes up where the plane stands; X is the
- * model's where it lies level. So a sketch on a face does not move when the face is cut differently.
- */
-export function framed(at: Vec3, normal: Vec3): PlaneFrame {
-  const origin = scale(normal, dot(at, normal));
-  const level = Math.abs(normal[2]) > 0.9999;
-  const lead: Vec3 = level ? [1, 0, 0] : [0, 0, 1];
-  const square = unit(sub(lead, scale(normal, dot(lead, normal))));
-  return { origin, normal, x: level ? square : cross(square, normal) };
 }
