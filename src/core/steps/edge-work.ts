@@ -13,36 +13,55 @@ export const edgesField = z
   .default([])
   .describe("The edges; what runs smoothly on from them is worked, too");
 
-/** How one kind of work is done on edges of one body, by place, at a size, mm. */
-export type Work = (body: Body, places: readonly number[], size: number) => Worked | WorkFault;
+/** Edges of one body, by place, that are worked at one size, mm. */
+export interface EdgeGroup {
+  places: readonly number[];
+  size: number;
+}
+
+/** How one kind of work is done on groups of edges of one body. */
+export type Work = (body: Body, groups: readonly EdgeGroup[]) => Worked | WorkFault;
+
+/** Picked edges that are worked at one size, mm, and the field of the step that holds it. */
+export interface PickedGroup {
+  refs: readonly z.infer<typeof edgeRefSchema>[];
+  size: number;
+  field: string;
+}
 
 /**
  * Works picked edges, body by body. Each body stays the one it was, under its id, with new faces for its edges.
- * What cannot be done says which edges are to blame and offers the largest size that can.
+ * What cannot be done says which edges are to blame and offers the largest size that can. An edge that is picked for two
+ * sizes takes the first.
  *
  * @param word what the new faces are called in names. @param noun what the size is called.
  * @throws SeamError
  */
 export function workEdges(
-  refs: readonly z.infer<typeof edgeRefSchema>[],
-  size: number,
-  { word, noun, field, work }: { word: string; noun: string; field: string; work: Work },
+  groups: readonly PickedGroup[],
+  { word, noun, work }: { word: string; noun: string; work: Work },
   context: StepContext,
 ): StepOutcome {
   const { step } = context;
-  if (refs.length === 0) fail("nothing-picked", "Pick the edges.", { step });
-  const byBody = new Map<Body, Set<number>>();
-  for (const ref of refs) {
-    const { body, edge } = context.edge(ref);
-    byBody.set(body, (byBody.get(body) ?? new Set()).add(edge));
-  }
+  if (groups.every(({ refs }) => refs.length === 0)) fail("nothing-picked", "Pick the edges.", { step });
+  const byBody = new Map<Body, Map<number, number>>();
+  for (const [g, { refs }] of groups.entries())
+    for (const ref of refs) {
+      const { body, edge } = context.edge(ref);
+      const own = byBody.get(body) ?? new Map<number, number>();
+      byBody.set(body, own);
+      if (!own.has(edge)) own.set(edge, g);
+    }
   const made: Body[] = [];
-  for (const [body, set] of byBody) {
-    const places = [...set].sort((a, b) => a - b);
-    const done = work(body, places, size);
+  for (const [body, own] of byBody) {
+    const sized = groups.map(({ size }, g): EdgeGroup => {
+      const places = [...own].flatMap(([place, group]) => (group === g ? [place] : []));
+      return { places: places.sort((a, b) => a - b), size };
+    });
+    const done = work(body, sized);
     if ("faulty" in done) {
       for (const other of made) freeShape(other.shape);
-      refuse(body, places, done, size, noun, field, work, context);
+      refuse(body, sized, groups, done, noun, work, context);
     }
     made.push({ ...body, shape: done.shape, faces: namesOf(body, done, `${step}:${word}`) });
   }
@@ -62,18 +81,24 @@ function namesOf(body: Body, { shape, origins }: Worked, prefix: string): string
 
 function refuse(
   body: Body,
-  places: readonly number[],
+  sized: readonly EdgeGroup[],
+  groups: readonly PickedGroup[],
   { faulty }: WorkFault,
-  size: number,
   noun: string,
-  field: string,
   work: Work,
   context: StepContext,
 ): never {
-  const blamed = faulty.find((place) => places.includes(place)) ?? faulty[0] ?? places[0]!;
+  const all = sized.flatMap(({ places }) => places);
+  const blamed = faulty.find((place) => all.includes(place)) ?? faulty[0] ?? all[0]!;
+  const found = sized.findIndex(({ places }) => places.includes(blamed));
+  const blame = found < 0 ? sized.findIndex(({ places }) => places.length > 0) : found;
+  const { size, field } = groups[blame]!;
   const facts = allEdgeFacts(body.shape)[blamed];
   const fits = (trial: number): boolean => {
-    const done = work(body, places, trial);
+    const done = work(
+      body,
+      sized.map((group, g) => (g === blame ? { ...group, size: trial } : group)),
+    );
     if ("faulty" in done) return false;
     freeShape(done.shape);
     return true;

@@ -2,6 +2,7 @@ import { box } from "./box";
 import { chamfer } from "./chamfer";
 import { cone } from "./cone";
 import { cylinder } from "./cylinder";
+import { draft } from "./draft";
 import { extrude } from "./extrude";
 import { fillet } from "./fillet";
 import { importStep } from "./import";
@@ -39,6 +40,7 @@ export const STEP_TYPES = [
   pipe,
   fillet,
   chamfer,
+  draft,
   shell,
   offsetSheetStep,
   move,

@@ -43,19 +43,19 @@ export const chamfer = defineStep({
   evaluate(values, context) {
     const share = values.kind === "two" ? toMm(values.second) / toMm(values.distance) : 1;
     return workEdges(
-      values.edges,
-      toMm(values.distance),
+      [{ refs: values.edges, size: toMm(values.distance), field: "distance" }],
       {
         word: "bevel",
         noun: "chamfer",
-        field: "distance",
-        work: ({ shape }, places, size) =>
+        work: ({ shape }, groups) =>
           cutEdges(
             shape,
-            places.map((place) => {
-              const [first, second] = values.flip ? [size * share, size] : [size, size * share];
-              return { place, first, second };
-            }),
+            groups.flatMap(({ places, size }) =>
+              places.map((place) => {
+                const [first, second] = values.flip ? [size * share, size] : [size, size * share];
+                return { place, first, second };
+              }),
+            ),
           ),
       },
       context,

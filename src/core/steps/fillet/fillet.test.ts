@@ -114,3 +114,53 @@ describe("what does not fit", () => {
     expect(built.step("f").error?.message).toMatch(/^The chamfer of 21 mm is too large .* Up to 19\.\d+ mm fits\.$/);
   });
 });
+
+describe("several radii at once", () => {
+  const edge = (a: string, b: string) => ({ body: "b:block", edge: `b:side:${a}|b:side:${b}` });
+  const block = { id: "b", type: "box", size: [40, 30, 20] };
+
+  test("edges apart: each loses its own (1 − π/4) r² times its length", () => {
+    const built = buildSteps(block, {
+      id: "f",
+      type: "fillet",
+      edges: [edge("x+", "y+")],
+      radius: 6,
+      radii: "three",
+      edges2: [edge("x-", "y+")],
+      radius2: 3,
+      edges3: [edge("x-", "y-")],
+      radius3: "1/8 in",
+    });
+    const lost = (1 - Math.PI / 4) * 20 * (36 + 9 + 3.175 ** 2);
+    expect(built.reports[0]!.volume! / (24000 - lost)).toBeCloseTo(1, 9);
+  });
+
+  test("edges that meet in a corner are rounded with their own radii in one go", () => {
+    const built = buildSteps(block, {
+      id: "f",
+      type: "fillet",
+      edges: [edge("x+", "z+")],
+      radius: 5,
+      radii: "two",
+      edges2: [edge("x+", "y+"), edge("y+", "z+")],
+      radius2: 2,
+    });
+    expect(built.step("f").state).toBe("good");
+    expect(built.reports[0]).toMatchObject({ valid: true, closed: true, genus: 0 });
+  });
+
+  test("the one that is too large is blamed, and its own field mended", () => {
+    const step = {
+      id: "f",
+      type: "fillet",
+      edges: [edge("x+", "y+")],
+      radius: 2,
+      radii: "two",
+      edges2: [edge("x-", "y-")],
+      radius2: 60,
+    };
+    const { error } = buildSteps(block, step).step("f");
+    expect(error).toMatchObject({ field: "radius2", repair: { set: { radius2: expect.any(Number) } } });
+    expect(buildSteps(block, { ...step, ...error!.repair!.set }).step("f").state).toBe("good");
+  });
+});

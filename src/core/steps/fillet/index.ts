@@ -4,10 +4,28 @@ import { lengthField, toMm } from "../../params";
 import { edgesField, workEdges } from "../edge-work";
 import { defineStep } from "../step";
 
+const radiusField = () => lengthField({ above: 0 });
+
 const schema = z.object({
   edges: edgesField,
-  radius: lengthField({ above: 0 }).default(2).describe("mm"),
+  radius: radiusField().default(2).describe("mm"),
+  radii: z
+    .enum(["one", "two", "three"])
+    .default("one")
+    .describe("How many radii: where edges meet, all are rounded at once"),
+  edges2: edgesField.describe("two, three: the edges of the second radius"),
+  radius2: radiusField().default(4).describe("mm"),
+  edges3: edgesField.describe("three: the edges of the third radius"),
+  radius3: radiusField().default(1).describe("mm"),
 });
+type Values = z.infer<typeof schema>;
+
+const groupsOf = ({ edges, radius, radii, edges2, radius2, edges3, radius3 }: Values) =>
+  [
+    { refs: edges, size: radius, field: "radius" },
+    { refs: edges2, size: radius2, field: "radius2" },
+    { refs: edges3, size: radius3, field: "radius3" },
+  ].slice(0, { one: 1, two: 2, three: 3 }[radii]);
 
 /** Edges rounded by a rolling ball. */
 export const fillet = defineStep({
@@ -15,27 +33,50 @@ export const fillet = defineStep({
   schema,
   words: {
     label: "Fillet",
-    line: "Edges rounded with a radius, and all that run smoothly on from them",
+    line: "Edges rounded with one radius or several, and all that run smoothly on from them",
     stage: "shape",
   },
   fields: [
     { key: "edges", kind: "edges", label: "Edges", accepts: "any", min: 1 },
     { key: "radius", kind: "length", label: "Radius" },
+    {
+      key: "radii",
+      kind: "choice",
+      label: "Radii",
+      options: [
+        { value: "one", label: "One" },
+        { value: "two", label: "Two" },
+        { value: "three", label: "Three" },
+      ],
+    },
+    ...(["2", "3"] as const).flatMap((n) => {
+      const when = { key: "radii", is: n === "2" ? ["two", "three"] : ["three"] };
+      const word = n === "2" ? "Second" : "Third";
+      return [
+        {
+          key: `edges${n}`,
+          kind: "edges" as const,
+          label: `Edges of the ${word.toLowerCase()} radius`,
+          accepts: "any" as const,
+          min: 0,
+          when,
+        },
+        { key: `radius${n}`, kind: "length" as const, label: `${word} radius`, when },
+      ];
+    }),
   ],
-  refs: (values) => values.edges.map((ref) => ref.body),
-  resolved: (values) => ({ edges: values.edges, radius: toMm(values.radius) }),
+  refs: (values) => groupsOf(values).flatMap(({ refs }) => refs.map((ref) => ref.body)),
+  resolved: (values) => groupsOf(values).map(({ refs, size }) => ({ refs, size: toMm(size) })),
   evaluate: (values, context) =>
     workEdges(
-      values.edges,
-      toMm(values.radius),
+      groupsOf(values).map((group) => ({ ...group, size: toMm(group.size) })),
       {
         word: "round",
         noun: "radius",
-        field: "radius",
-        work: ({ shape }, places, radius) =>
+        work: ({ shape }, groups) =>
           roundEdges(
             shape,
-            places.map((place) => ({ place, radius })),
+            groups.flatMap(({ places, size }) => places.map((place) => ({ place, radius: size }))),
           ),
       },
       context,
