@@ -38,7 +38,6 @@ export {
   type PlaneFrame,
   sweepEdges,
 } from "./outline";
-export * from "./pipe";
 export {
   makeBox,
   makeCylinder,
@@ -49,9 +48,12 @@ export {
 } from "./primitives";
 export * from "./project";
 export * from "./revolve";
+export { meetsItself } from "./self-contact";
 export * from "./sheet";
+export { type Bend, bendsOf, type ChainLink, chainOf, type Spine, startOf } from "./spine";
 export * from "./step-file";
 export type { Surface } from "./surfaces";
+export * from "./sweep";
 export * from "./tessellate";
 export * from "./text";
 export {

@@ -167,10 +167,13 @@ export function bodiesOf(
   if (as === "sheet") return [body("sheet", "", maker.sheet(item.frame, places, stretches))];
   const merged = regionsToFill(regions, item, profile, context);
   return merged.map((region) => {
-    const mark = merged.length > 1 ? `~${hashText(region.key).slice(0, 4)}` : "";
+    const mark = merged.length > 1 ? regionMark(region.key) : "";
     return body("solid", mark, maker.solid(item.frame, places, stretches, region.outline, region.holes));
   });
 }
+
+/** What tells the body of one region from those of others. */
+export const regionMark = (key: string): string => `~${hashText(key).slice(0, 4)}`;
 
 /** The regions that are chosen, joined where they meet. @throws SeamError where nothing is enclosed. */
 export function regionsToFill(

@@ -19,6 +19,7 @@ import { shell } from "./shell";
 import { sketch } from "./sketch";
 import { sphere } from "./sphere";
 import type { StepType } from "./step";
+import { sweep } from "./sweep";
 import { torus } from "./torus";
 import { wedge } from "./wedge";
 import { workplane } from "./workplane";
@@ -37,6 +38,7 @@ export const STEP_TYPES = [
   extrude,
   revolve,
   loft,
+  sweep,
   pipe,
   fillet,
   chamfer,

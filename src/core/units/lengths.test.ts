@@ -1,6 +1,15 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
-import { asFraction, formatArea, formatLength, formatVolume, namesUnit, parseAngle, parseLength } from ".";
+import {
+  asFraction,
+  formatArea,
+  formatDeviation,
+  formatLength,
+  formatVolume,
+  namesUnit,
+  parseAngle,
+  parseLength,
+} from ".";
 
 describe("reading lengths", () => {
   test.each([
@@ -67,4 +76,15 @@ test("writing", () => {
   expect(formatVolume(16387.064, "inch")).toBe("1 in³");
   expect(formatArea(645.16, "inch")).toBe("1 in²");
   expect(namesUnit("12 mm") && namesUnit('1/2"') && !namesUnit("12")).toBe(true);
+});
+
+test.each([
+  [4.88e-6, "0.0000049 mm"],
+  [0.00012, "0.00012 mm"],
+  [0.0301, "0.031 mm"],
+  [1.25, "1.3 mm"],
+  [12, "12 mm"],
+  [0, "0 mm"],
+])("a deviation of %d is rounded up to what counts", (mm, text) => {
+  expect(formatDeviation(mm)).toBe(text);
 });

@@ -66,6 +66,14 @@ export function formatLength(mm: number, unit: LengthUnit = "mm"): string {
   return unit === "mm" ? `${trim(mm, 3)} mm` : `${trim(mm / 25.4, 4)} in`;
 }
 
+/** How far something may be off, mm, rounded up to two places that count: `0.0000049 mm`. */
+export function formatDeviation(mm: number): string {
+  if (mm <= 0) return "0 mm";
+  const digits = Math.min(12, Math.max(0, 1 - Math.floor(Math.log10(mm))));
+  const step = 10 ** -digits;
+  return `${(Math.ceil(mm / step - 1e-9) * step).toFixed(digits)} mm`;
+}
+
 /** An inch length as a mixed fraction to the 64th where it is one exactly, else null: `3 1/8`. */
 export function asFraction(mm: number): string | null {
   const sixtyFourths = (Math.abs(mm) / 25.4) * 64;

@@ -146,7 +146,7 @@ test.each([
       ["l1_b", [0, 4]],
     ),
     { size: 10 },
-    "crosses itself",
+    "runs into itself",
   ],
 ] as [string, (d: Draft) => unknown, Step, string][])("%s: one sentence", (_name, make, more, words) => {
   const d = new Draft();

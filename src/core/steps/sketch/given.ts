@@ -2,7 +2,7 @@ import { hashText } from "../../hash";
 import { edgeNeighbourhoods, type PlaneFrame, type ProjectedEdge, projectEdges, sectionCurves } from "../../kernel";
 import { type Body, type EdgeRef, type FaceRef, topologyNames } from "../../naming";
 import { type Entity, givenEntities } from "../../sketch";
-import { formatLength } from "../../units";
+import { formatDeviation } from "../../units";
 import type { StepContext } from "../step";
 
 interface Values {
@@ -86,7 +86,7 @@ function warnOfDeviation(sources: readonly Source[], context: StepContext): void
   if (worst.from && worst.by > 1e-6)
     context.warn({
       code: "given-approximate",
-      message: `A curve of ${context.nameOf(worst.from.id)} has no exact form in this plane: it is drawn to within ${formatLength(Math.ceil(worst.by * 1e5) / 1e5)}.`,
+      message: `A curve of ${context.nameOf(worst.from.id)} has no exact form in this plane: it is drawn to within ${formatDeviation(worst.by)}.`,
       step: context.step,
       bodies: [worst.from.id],
     });

@@ -1,0 +1,160 @@
+import type { TopoDS_Edge } from "replicad-opencascadejs";
+import { edgeHandles, incidenceOf } from "./incidence";
+import { lib } from "./library";
+import { edgePoint, readPoint } from "./measure";
+import { type BoundaryStep, edgesOf, type PlanarStretch, type PlaneFrame } from "./outline";
+import { type Scope, scoped } from "./scope";
+import { asEdge, type Shape } from "./topology";
+import { cross, distance, dot, length, scale, sub, unit, type Vec3 } from "./vectors";
+
+/** A path to sweep along: drawn in a plane, or edges of a body one after the other. */
+export type Spine =
+  | {
+      kind: "drawn";
+      frame: PlaneFrame;
+      places: readonly (readonly [number, number])[];
+      stretches: readonly PlanarStretch[];
+      path: readonly BoundaryStep[];
+    }
+  | { kind: "edges"; shape: Shape; chain: readonly ChainLink[] };
+
+/** An edge of a chain, by place in its body, as the chain runs along it. */
+export interface ChainLink {
+  place: number;
+  forwards: boolean;
+}
+
+/** A path as the library takes it. Its parts keep their numbers: stretches of a drawing, or places of edges. */
+export interface Path {
+  /** As the path runs along them. */
+  edges: TopoDS_Edge[];
+  numbers: number[];
+  closed: boolean;
+  /** Where it begins, and the way it runs there. */
+  start: { at: Vec3; way: Vec3 };
+  end: { at: Vec3; way: Vec3 };
+  /** The normal of the plane that it lies in; null where it lies in none, or in many. */
+  normal: Vec3 | null;
+}
+
+/** Edges of a body in the order in which they follow each other; null when they are not one path. */
+export function chainOf(shape: Shape, places: readonly number[]): ChainLink[] | null {
+  const { edges } = incidenceOf(shape);
+  const at = new Map<number, number[]>();
+  for (const place of places)
+    for (const vertex of edges[place]!.vertices) at.set(vertex, [...(at.get(vertex) ?? []), place]);
+  const lone = [...at].filter(([, list]) => list.length === 1).map(([vertex]) => vertex);
+  if ([...at.values()].some((list) => list.length > 2) || (lone.length !== 0 && lone.length !== 2)) return null;
+  const left = new Set(places);
+  const chain: ChainLink[] = [];
+  let vertex = lone[0] ?? edges[places[0]!]!.vertices[0]!;
+  while (left.size > 0) {
+    const next = at.get(vertex)?.find((place) => left.has(place));
+    if (next === undefined) return null;
+    left.delete(next);
+    const [first, last = first] = edges[next]!.vertices as [number, number?];
+    const forwards = first === vertex;
+    chain.push({ place: next, forwards });
+    vertex = forwards ? last : first;
+  }
+  return chain;
+}
+
+/** A path's edges for the library. They belong to the scope. */
+export function pathOfSpine(scope: Scope, spine: Spine): Path {
+  const oc = lib();
+  const drawn = spine.kind === "drawn";
+  const all = drawn ? edgesOf(scope, spine.frame, spine.places, spine.stretches) : edgeHandles(spine.shape);
+  const links = drawn
+    ? spine.path.map(({ stretch, forwards }) => ({ number: stretch, forwards }))
+    : spine.chain.map(({ place, forwards }) => ({ number: place, forwards }));
+  const edges = links.map(({ number, forwards }) => {
+    const edge = asEdge(scope, all[number]!);
+    // The body's own sense of an edge is the face's business: here only the curve's counts.
+    const plain =
+      (edge.Orientation() as string) === "TopAbs_REVERSED" ? asEdge(scope, scope.use(edge.Reversed())) : edge;
+    return forwards ? plain : asEdge(scope, scope.use(plain.Reversed()));
+  });
+  const endOf = (edge: TopoDS_Edge, forwards: boolean, first: boolean) => {
+    const curve = scope.use(new oc.BRepAdaptor_Curve(edge));
+    const t = forwards === first ? curve.FirstParameter() : curve.LastParameter();
+    const slope = unit(readPoint(scope, curve.DN(t, 1)));
+    return { at: readPoint(scope, curve.Value(t)), way: scale(slope, forwards ? 1 : -1) };
+  };
+  const start = endOf(edges[0]!, links[0]!.forwards, true);
+  const end = endOf(edges.at(-1)!, links.at(-1)!.forwards, false);
+  return {
+    edges,
+    numbers: links.map(({ number }) => number),
+    closed: distance(start.at, end.at) < 1e-6,
+    start,
+    end,
+    normal: drawn ? spine.frame.normal : commonNormal(scope, edges),
+  };
+}
+
+/** The normal of the one plane that edges lie in. */
+function commonNormal(scope: Scope, edges: readonly TopoDS_Edge[]): Vec3 | null {
+  const points = edges.flatMap((edge) => Array.from({ length: 9 }, (_, i) => edgePoint(scope, edge, i / 8)));
+  const [origin] = points;
+  const away = points.map((point) => sub(point, origin!));
+  const longest = away.reduce((a, b) => (length(b) > length(a) ? b : a));
+  const normal = away.map((v) => cross(longest, v)).reduce((a, b) => (length(b) > length(a) ? b : a));
+  if (length(normal) < 1e-9 * length(longest) ** 2) return null;
+  const n = unit(normal);
+  return away.every((v) => Math.abs(dot(v, n)) < 1e-6) ? n : null;
+}
+
+/** A bend of a path. */
+export interface Bend {
+  /** Which part of the path, by its number. */
+  number: number;
+  at: Vec3;
+  /** mm */
+  radius: number;
+  /** Towards the middle of the bend, unit. */
+  inwards: Vec3;
+  /** The way the path runs there, unit. */
+  way: Vec3;
+}
+
+/** Where parts of a path bend most. Straight parts do not. */
+export function bendsOf(spine: Spine): Bend[] {
+  return scoped((scope) => {
+    const oc = lib();
+    const { edges, numbers, normal } = pathOfSpine(scope, spine);
+    return edges.flatMap((edge, i) => {
+      const curve = scope.use(new oc.BRepAdaptor_Curve(edge));
+      if ((curve.GetType() as string) === "GeomAbs_Line") return [];
+      const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
+      const round = (curve.GetType() as string) === "GeomAbs_Circle";
+      const bends = Array.from({ length: round ? 1 : 65 }, (_, k): Bend | null => {
+        const t = first + (last - first) * (round ? 0.5 : k / 64);
+        const [d, dd] = [readPoint(scope, curve.DN(t, 1)), readPoint(scope, curve.DN(t, 2))];
+        const turn = cross(d, dd);
+        if (length(turn) < 1e-12 * length(d) ** 3) return null;
+        return {
+          number: numbers[i]!,
+          at: readPoint(scope, curve.Value(t)),
+          radius: length(d) ** 3 / length(turn),
+          inwards: unit(cross(unit(turn), unit(d))),
+          way: unit(d),
+        };
+      }).filter((bend) => bend !== null);
+      // A path in a plane can bend to either side of it: the tightest of each counts.
+      const sides = normal ? [1, -1] : [0];
+      return sides.flatMap((side) => {
+        const here = bends.filter(({ inwards, way }) => side === 0 || dot(cross(way, inwards), normal!) * side > 0);
+        return here.length > 0 ? [here.reduce((a, b) => (b.radius < a.radius ? b : a))] : [];
+      });
+    });
+  });
+}
+
+/** Where a path begins, the way it runs there, and the normal of its plane where it lies in one. */
+export function startOf(spine: Spine): { at: Vec3; way: Vec3; normal: Vec3 | null; closed: boolean } {
+  return scoped((scope) => {
+    const { start, normal, closed } = pathOfSpine(scope, spine);
+    return { ...start, normal, closed };
+  });
+}
