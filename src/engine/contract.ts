@@ -1,5 +1,5 @@
 import type { StepReport } from "@/core/build";
-import type { Measures } from "@/core/check";
+import type { BetweenMeasures, Measures, ThingMeasures } from "@/core/check";
 import type { Inspection } from "@/core/exchange";
 import type { Job } from "@/core/job";
 import type { EdgeFacts, FaceFacts, Mesh, PlaneFrame, Vec3 } from "@/core/kernel";
@@ -42,6 +42,8 @@ export interface CornerView {
 export interface BodyView {
   kind: "solid" | "sheet";
   id: string;
+  /** The ids that it had before it was changed. */
+  was: string[];
   name: string;
   /** The step that made it. */
   step: string;
@@ -137,6 +139,25 @@ export interface ReleaseRequest {
   tolerance: number;
 }
 
+/** Something of a body, by name: a face, an edge or a corner, or the whole. */
+export interface Target {
+  body: string;
+  part?: { kind: "face" | "edge" | "corner"; name: string };
+}
+
+export interface MeasureRequest {
+  job: Job;
+  part: string;
+  first: Target;
+  second?: Target;
+}
+
+export interface Measurement {
+  first: ThingMeasures;
+  second?: ThingMeasures;
+  between?: BetweenMeasures;
+}
+
 export interface EngineConfig {
   /** Browser: where the kernel's module and WebAssembly file lie. */
   kernel?: { module: string; wasm: string };
@@ -158,6 +179,8 @@ export interface EngineApi {
   warm(): Promise<boolean>;
   evaluate(request: EvaluateRequest, progress?: (progress: Progress) => void): Promise<Evaluation>;
   release(request: ReleaseRequest): Promise<Uint8Array>;
+  /** Measures of one thing, or of two and how they lie to each other: exact. */
+  measure(request: MeasureRequest): Promise<Measurement>;
   inspect(name: string, bytes: Uint8Array): Promise<Inspection>;
 }
 

@@ -43,6 +43,7 @@ function fakes() {
           });
         },
         release: async () => new Uint8Array(),
+        measure: async () => ({ first: { kind: "solid" } }),
         inspect: async () => ({ file: "", unit: null, bodies: [], warnings: [] }),
       } satisfies EngineApi,
     };

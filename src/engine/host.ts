@@ -1,5 +1,13 @@
 import type { Inspection } from "@/core/exchange";
-import type { EngineApi, EvaluateRequest, Evaluation, Progress, ReleaseRequest } from "./contract";
+import type {
+  EngineApi,
+  EvaluateRequest,
+  Evaluation,
+  Measurement,
+  MeasureRequest,
+  Progress,
+  ReleaseRequest,
+} from "./contract";
 import { readEngineFault } from "./session";
 
 /** A worker with an engine in it, as a host sees it. */
@@ -75,6 +83,10 @@ export class EngineHost {
 
   release(request: ReleaseRequest, signal?: AbortSignal): Promise<Uint8Array> {
     return this.run((api) => api.release(request), signal);
+  }
+
+  measure(request: MeasureRequest, signal?: AbortSignal): Promise<Measurement> {
+    return this.run((api) => api.measure(request), signal);
   }
 
   inspect(name: string, bytes: Uint8Array, signal?: AbortSignal): Promise<Inspection> {

@@ -15,7 +15,7 @@ import {
   warmUp,
   warnOfPinches,
 } from "@/core/build";
-import { measure } from "@/core/check";
+import { measure, measureBetween, measureThing, type Thing } from "@/core/check";
 import { SeamError } from "@/core/errors";
 import { type Inspection, inspectStep, writeStep, writeStl } from "@/core/exchange";
 import type { Job } from "@/core/job";
@@ -46,11 +46,14 @@ import {
   type Evaluation,
   type ItemView,
   isBodyView,
+  type Measurement,
+  type MeasureRequest,
   type PieceView,
   type Progress,
   type RegionView,
   type ReleaseRequest,
   type SketchView,
+  type Target,
   type ViewMesh,
 } from "./contract";
 
@@ -92,7 +95,10 @@ export class EngineSession implements EngineApi {
         const made = (report: StepReport) => report.key === entry.key && report.made.includes(entry.item.id);
         const step = result.steps.find(made)?.id ?? "";
         if (isBody(entry.item))
-          return this.bodyView(result.results.get(entry.key)!, entry.item.id, entry.name, step, known);
+          return {
+            ...this.bodyView(result.results.get(entry.key)!, entry.item.id, entry.name, step, known),
+            was: entry.was,
+          };
         if (entry.item.kind === "sketch") return sketchView(entry.item, entry.name, step);
         const { kind, id, origin, normal } = entry.item;
         return { kind, id, origin, normal, name: entry.name, step };
@@ -127,6 +133,17 @@ export class EngineSession implements EngineApi {
         { tolerance },
         title,
       );
+    });
+  }
+
+  measure({ job, part, first, second }: MeasureRequest): Promise<Measurement> {
+    return this.guard(async () => {
+      const { bench } = await this.build({ job, part, known: [] });
+      const find = (target: Target): Thing => thingOf(bench, target);
+      const one = find(first);
+      if (!second) return { first: measureThing(one) };
+      const two = find(second);
+      return { first: measureThing(one), second: measureThing(two), between: measureBetween(one, two) };
     });
   }
 
@@ -193,7 +210,13 @@ export class EngineSession implements EngineApi {
     }
   }
 
-  private bodyView(result: StepResult, id: string, name: string, step: string, known: Set<string>): BodyView {
+  private bodyView(
+    result: StepResult,
+    id: string,
+    name: string,
+    step: string,
+    known: Set<string>,
+  ): Omit<BodyView, "was"> {
     const item = result.made.find((candidate) => candidate.id === id);
     if (!item || !isBody(item)) throw new Error(`No body ${id} in its result.`);
     const extras = result.extras.get(id) ?? {};
@@ -223,6 +246,20 @@ export class EngineSession implements EngineApi {
       throw asEngineFault(cause);
     }
   }
+}
+
+/** What a target names. @throws SeamError when it is there no longer. */
+function thingOf(bench: readonly BenchItem[], { body: id, part }: Target): Thing {
+  const item = bench.find((entry) => entry.item.id === id)?.item;
+  const gone = () =>
+    new SeamError({ code: "measured-gone", message: "What was measured is there no longer. Pick again." });
+  if (!item || !isBody(item)) throw gone();
+  if (!part) return { body: item };
+  const names = topologyNames(item.shape, item.faces);
+  const list = { face: item.faces, edge: names.edges, corner: names.vertices }[part.kind];
+  const place = list.indexOf(part.name);
+  if (place < 0) throw gone();
+  return { body: item, part: { kind: part.kind, place } };
 }
 
 function sketchView({ kind, id, frame, entities, given }: SketchItem, name: string, step: string): SketchView {

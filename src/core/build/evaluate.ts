@@ -34,6 +34,8 @@ export interface BenchItem {
   item: Item;
   name: string;
   key: string;
+  /** The ids that it had before it was changed, the latest first. */
+  was: string[];
 }
 
 export interface PartResult {
@@ -82,6 +84,7 @@ class Run {
   private readonly madeBy = new Map<string, string[]>();
   private readonly usedBy = new Map<string, string>();
   private readonly heirs = new Map<string, string>();
+  private readonly froms = new Map<string, string>();
   private readonly broken = new Set<string>();
   private readonly names = new Map<string, string>();
   private readonly results = new Map<string, StepResult>();
@@ -124,7 +127,20 @@ class Run {
   }
 
   private bench(): BenchItem[] {
-    return [...this.live.values()].map(({ item, key }) => ({ item, key, name: this.nameOf(item.id) }));
+    return [...this.live.values()].map(({ item, key }) => ({
+      item,
+      key,
+      name: this.nameOf(item.id),
+      was: this.earlier(item.id),
+    }));
+  }
+
+  /** Ids under which an item was known: of what lives on in it, and of what it is a part of. A copy never was its original. */
+  private earlier(id: string): string[] {
+    const own = [...this.heirs].flatMap(([from, to]) => (to === id ? [from] : []));
+    const from = this.froms.get(id);
+    if (from !== undefined && !this.live.has(from) && !own.includes(from)) own.push(from);
+    return [...new Set(own.flatMap((before) => [before, ...this.earlier(before)]))];
   }
 
   private one(written: Step): StepReport {
@@ -223,6 +239,7 @@ class Run {
     const taken = new Set([...this.live.keys()].map((id) => this.nameOf(id)));
     for (const item of result.made) {
       this.live.set(item.id, { item, key: result.key });
+      if ("from" in item.hint && item.hint.from !== item.id) this.froms.set(item.id, item.hint.from);
       this.names.set(item.id, distinct(this.hintText(item), taken));
       taken.add(this.nameOf(item.id));
     }

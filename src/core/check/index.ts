@@ -1,1 +1,2 @@
+export * from "./between";
 export * from "./body-report";

@@ -2,6 +2,7 @@ import { applyPatches, enablePatches, type Patch, produceWithPatches } from "imm
 import { z } from "zod";
 import { fail } from "../errors";
 import { emptyPart, type Job, type Part, type Step } from "./document";
+import type { Look, Note } from "./looks";
 import { checkJob } from "./parse";
 
 enablePatches();
@@ -81,6 +82,60 @@ export const edits = {
   renameBody(part: Part, body: string, name: string): void {
     if (name.trim()) part.names[body] = name.trim();
     else delete part.names[body];
+  },
+};
+
+/** The edits of how bodies look and of what is written of them. */
+export const lookEdits = {
+  setLook(part: Part, body: string, look: Look): void {
+    const kept = Object.fromEntries(Object.entries(look).filter(([, value]) => value !== undefined && value !== false));
+    if (Object.keys(kept).length > 0) part.looks[body] = kept;
+    else delete part.looks[body];
+  },
+  /** Puts a body into a group, which is made where there is none of the name; out of any other. Empty groups go. */
+  setGroup(part: Part, ids: readonly string[], name: string | null): void {
+    const [id] = ids;
+    for (const group of part.groups) group.bodies = group.bodies.filter((body) => !ids.includes(body));
+    const wanted = name?.trim();
+    if (wanted && id !== undefined) {
+      const group = part.groups.find((other) => other.name === wanted);
+      if (group) group.bodies.push(id);
+      else part.groups.push({ name: wanted, bodies: [id] });
+    }
+    part.groups = part.groups.filter(({ bodies }) => bodies.length > 0);
+  },
+  setNote(part: Part, note: Note): void {
+    const at = part.notes.findIndex(({ id }) => id === note.id);
+    if (!note.text.trim()) part.notes = part.notes.filter(({ id }) => id !== note.id);
+    else if (at < 0) part.notes.push(note);
+    else part.notes[at] = note;
+  },
+};
+
+/** The edits of the build sheet beyond single steps. */
+export const sheetEdits = {
+  /**
+   * Puts a copy of a step after it, under an id of its own. A copy makes the same again beside the first; what it changes, it
+   * changes once more.
+   */
+  copyStep(part: Part, id: string): string {
+    const at = part.steps.findIndex((step) => step.id === id);
+    const step = stepOf(part, id);
+    const copy = { ...structuredClone(JSON.parse(JSON.stringify(step)) as Step), id: freshStepId(part) };
+    if (step.name) copy.name = `${step.name} copy`.slice(0, 120);
+    part.steps.splice(at + 1, 0, copy);
+    if (part.hold === id) part.hold = copy.id;
+    return copy.id;
+  },
+  /** Puts a step into the group of the one before it, or begins one; out of it with null. */
+  groupStep(part: Part, id: string, name: string | null): void {
+    const step = stepOf(part, id);
+    if (name?.trim()) step.group = name.trim();
+    else delete step.group;
+  },
+  /** Calls a run of steps that are folded up together something else; takes them apart with nothing. */
+  renameGroup(part: Part, ids: readonly string[], name: string): void {
+    for (const id of ids) sheetEdits.groupStep(part, id, name);
   },
 };
 

@@ -1,6 +1,16 @@
 import { z } from "zod";
 import { MAX_PARAMETERS, type Parameter, parameterSchema } from "../params";
 import { STEP_TYPES } from "../steps/registry";
+import {
+  type BodyGroup,
+  bodyGroupSchema,
+  type Look,
+  lookSchema,
+  type Material,
+  materialSchema,
+  type Note,
+  noteSchema,
+} from "./looks";
 
 export const FORMAT = "bold-seam-job";
 export const FORMAT_VERSION = 1;
@@ -15,6 +25,7 @@ const stepBase = {
   id: idField,
   name: nameField.optional().describe("What a person calls the step; its type's name otherwise"),
   suppressed: z.boolean().default(false).describe("Left out while true"),
+  group: nameField.optional().describe("Steps beside each other with the same group are folded up together"),
 };
 
 /** A step of any type: its id, name and state beside the values of its type. */
@@ -24,7 +35,10 @@ export const stepSchema = z.discriminatedUnion(
     (type.schema as z.ZodObject).extend({ ...stepBase, type: z.literal(type.type) }).strict(),
   ) as unknown as [z.ZodObject<typeof stepBase & { type: z.ZodLiteral<string> }>],
 );
-export type Step = { id: string; type: string; name?: string; suppressed: boolean } & Record<string, unknown>;
+export type Step = { id: string; type: string; name?: string; suppressed: boolean; group?: string } & Record<
+  string,
+  unknown
+>;
 
 const parametersField = z.array(parameterSchema).max(MAX_PARAMETERS).default([]);
 
@@ -35,6 +49,9 @@ export const partSchema = z.strictObject({
   steps: z.array(stepSchema).max(2000),
   hold: z.string().nullable().default(null).describe("The last step that is built; null builds all"),
   names: z.record(z.string(), nameField).default({}).describe("Names given to bodies, by body id"),
+  looks: z.record(z.string(), lookSchema).default({}).describe("How bodies look and what they are of, by body id"),
+  groups: z.array(bodyGroupSchema).max(200).default([]).describe("Bodies that are shown and hidden together"),
+  notes: z.array(noteSchema).max(1000).default([]).describe("What is to be known of bodies and faces"),
 });
 export interface Part {
   id: string;
@@ -43,6 +60,9 @@ export interface Part {
   steps: Step[];
   hold: string | null;
   names: Record<string, string>;
+  looks: Record<string, Look>;
+  groups: BodyGroup[];
+  notes: Note[];
 }
 
 export const fileSchema = z
@@ -70,6 +90,7 @@ export const jobSchema = z
       .default("mm")
       .describe("The unit shown to people; numbers in the file are millimetres"),
     parameters: parametersField.describe("Named values for all parts"),
+    materials: z.array(materialSchema).max(200).default([]).describe("Beside those that come with the program"),
     files: z.array(fileSchema).max(500).default([]),
     parts: z.array(partSchema).min(1, "A job needs at least one part").max(200),
   })
@@ -92,6 +113,9 @@ export const jobSchema = z
       repeated(steps.map((step) => step.id)).forEach((id) => {
         issue(["parts", p, "steps"], `two steps have the id “${id}”`);
       });
+      repeated(part.groups.map(({ name }) => name)).forEach((name) => {
+        issue(["parts", p, "groups"], `two groups are called “${name}”`);
+      });
       if (part.hold !== null && !steps.some((step) => step.id === part.hold))
         issue(["parts", p, "hold"], `there is no step “${part.hold}”`);
     });
@@ -104,6 +128,7 @@ export interface Job {
   name: string;
   units: "mm" | "inch";
   parameters: Parameter[];
+  materials: Material[];
   files: JobFile[];
   parts: Part[];
 }
@@ -113,7 +138,7 @@ function repeated(ids: string[]): string[] {
 }
 
 export function emptyPart(id: string, name: string): Part {
-  return { id, name, parameters: [], steps: [], hold: null, names: {} };
+  return { id, name, parameters: [], steps: [], hold: null, names: {}, looks: {}, groups: [], notes: [] };
 }
 
 export function emptyJob(name: string, units: Job["units"] = "mm"): Job {
@@ -123,6 +148,7 @@ export function emptyJob(name: string, units: Job["units"] = "mm"): Job {
     name,
     units,
     parameters: [],
+    materials: [],
     files: [],
     parts: [emptyPart("part1", "Part 1")],
   };

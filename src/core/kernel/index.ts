@@ -8,6 +8,7 @@ export * from "./edges";
 export * from "./faults";
 export * from "./fuse";
 export * from "./hollow";
+export { edgeHandles, vertexHandles } from "./incidence";
 export * from "./inner-point";
 export { kernelHeapBytes, kernelLoaded, type LibraryFactory, loadKernel } from "./library";
 export * from "./loft";

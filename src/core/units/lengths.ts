@@ -101,6 +101,19 @@ export function formatVolume(mm3: number, unit: LengthUnit = "mm"): string {
   return Math.abs(mm3) >= 1e4 ? `${significant(mm3 / 1000)} cm³` : `${significant(mm3)} mm³`;
 }
 
+/** A mass as a workshop says it: grams or kilograms; ounces or pounds where inches are shown. @param g grams */
+export function formatMass(g: number, unit: LengthUnit = "mm"): string {
+  if (unit === "inch") {
+    const ounces = g / 28.349523125;
+    return ounces >= 16 ? `${significant(ounces / 16)} lb` : `${significant(ounces)} oz`;
+  }
+  return g >= 1000 ? `${significant(g / 1000)} kg` : `${significant(g)} g`;
+}
+
+export function formatAngle(degrees: number): string {
+  return `${trim(degrees, 3)}°`;
+}
+
 function significant(value: number): string {
   const size = Math.abs(value);
   return trim(value, size >= 1000 ? 0 : size >= 100 ? 1 : size >= 1 ? 2 : 4);

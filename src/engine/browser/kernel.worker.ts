@@ -26,6 +26,7 @@ const api = {
   warm: session.warm.bind(session),
   evaluate: session.evaluate.bind(session),
   release: session.release.bind(session),
+  measure: session.measure.bind(session),
   inspect: session.inspect.bind(session),
   /** Holds a lock for as long as this worker lives: whoever waits for it learns of its death at once. */
   holdLock(name: string): Promise<void> {

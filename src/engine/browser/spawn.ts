@@ -32,6 +32,7 @@ function spawnBrowserEngine(config: EngineConfig): EngineWorker {
     warm: () => remote.warm(),
     evaluate: (request, progress) => remote.evaluate(request, progress ? proxy(progress) : undefined),
     release: (request) => remote.release(request),
+    measure: (request) => remote.measure(request),
     inspect: (name, bytes) => remote.inspect(name, bytes),
   };
   return {

@@ -18,6 +18,7 @@ if (parentPort)
       warm: session.warm.bind(session),
       evaluate: session.evaluate.bind(session),
       release: session.release.bind(session),
+      measure: session.measure.bind(session),
       inspect: session.inspect.bind(session),
     },
     nodeEndpoint(parentPort as never),

@@ -22,6 +22,7 @@ export function spawnNodeEngine(): EngineWorker {
     warm: () => remote.warm(),
     evaluate: (request, progress) => remote.evaluate(request, progress ? proxy(progress) : undefined),
     release: (request) => remote.release(request),
+    measure: (request) => remote.measure(request),
     inspect: (name, bytes) => remote.inspect(name, bytes),
   };
   return { api, ready, died, kill: () => void worker.terminate() };

@@ -1,0 +1,152 @@
+import {
+  add,
+  allEdgeFacts,
+  allFaceFacts,
+  areaOf,
+  cross,
+  distance,
+  dot,
+  edgeHandles,
+  facesOf,
+  length,
+  nearest,
+  type Shape,
+  scale,
+  sub,
+  type Vec3,
+  vertexHandles,
+  verticesOf,
+  volumeOf,
+} from "../kernel";
+import type { Body } from "../naming";
+
+/** Something of a body to measure: the whole, or one face, edge or corner by its place. */
+export interface Thing {
+  body: Body;
+  part?: { kind: "face" | "edge" | "corner"; place: number };
+}
+
+/** What is known of one thing by itself. Lengths in mm. */
+export interface ThingMeasures {
+  kind: "solid" | "sheet" | "face" | "edge" | "corner";
+  /** What kind of surface or curve it is. */
+  form?: string;
+  volume?: number;
+  area?: number;
+  length?: number;
+  radius?: number;
+  /** Where a corner is; the centre of a circle; of a sphere; a point of an axis. */
+  at?: Vec3;
+  /** The normal of a plane, the axis of something round, or the run of a line; unit. */
+  direction?: Vec3;
+}
+
+/** A distance with its two ends. */
+export interface Span {
+  mm: number;
+  from: Vec3;
+  to: Vec3;
+}
+
+/** How two things lie to each other. */
+export interface BetweenMeasures {
+  /** The smallest distance: 0 where they touch or cross. */
+  nearest: Span | null;
+  /** Of the two points that are nearest, along X, Y and Z, mm. */
+  along: Vec3 | null;
+  /** Between what is parallel: two planes, two axes, or an axis and a plane; and between two centres. */
+  apart: (Span & { what: "planes" | "axes" | "axis and plane" | "centres" }) | null;
+  /** The smaller of the two angles between them, degrees; null where they have none. */
+  angle: number | null;
+}
+
+/** Measures of one thing: exact, from its exact form. */
+export function measureThing({ body, part }: Thing): ThingMeasures {
+  const { shape, kind } = body;
+  if (!part) return { kind, area: areaOf(shape), ...(kind === "solid" ? { volume: volumeOf(shape) } : {}) };
+  const { place } = part;
+  if (part.kind === "corner") return { kind: "corner", at: verticesOf(shape)[place]! };
+  if (part.kind === "edge") {
+    const facts = allEdgeFacts(shape)[place]!;
+    return {
+      kind: "edge",
+      form: facts.kind,
+      length: facts.length,
+      ...(facts.radius !== undefined ? { radius: facts.radius } : {}),
+      ...(facts.direction ? { direction: facts.direction } : {}),
+      at: facts.centre ?? facts.ends[0],
+    };
+  }
+  const facts = allFaceFacts(shape)[place]!;
+  return {
+    kind: "face",
+    form: facts.kind,
+    area: areaOf(facesOf(shape)[place]!),
+    ...(facts.radius !== undefined ? { radius: facts.radius } : {}),
+    ...(facts.direction ? { direction: facts.direction } : {}),
+    at: facts.axisAt ?? facts.centre,
+  };
+}
+
+/** How two things lie to each other: exact, from their exact forms. */
+export function measureBetween(a: Thing, b: Thing): BetweenMeasures {
+  const found = nearest(handleOf(a), handleOf(b));
+  const span = found && { mm: found.gap, from: found.on1, to: found.on2 };
+  const [one, two] = [measureThing(a), measureThing(b)];
+  return {
+    nearest: span,
+    along: span && (sub(span.to, span.from).map((value) => (Math.abs(value) < 1e-9 ? 0 : value)) as unknown as Vec3),
+    apart: apartBy(one, two),
+    angle: angleBetween(one, two),
+  };
+}
+
+function handleOf({ body: { shape }, part }: Thing): Shape {
+  if (!part) return shape;
+  if (part.kind === "face") return facesOf(shape)[part.place]!;
+  return part.kind === "edge" ? edgeHandles(shape)[part.place]! : vertexHandles(shape)[part.place]!;
+}
+
+/** What a direction of a thing means: the normal of something flat, or the run of a line or axis. */
+const isFlat = ({ form }: ThingMeasures): boolean => form === "plane";
+const isRound = ({ form }: ThingMeasures): boolean => form === "cylinder" || form === "circle" || form === "cone";
+const isPoint = ({ kind, form }: ThingMeasures): boolean => kind === "corner" || form === "sphere";
+
+const PARALLEL = 1e-9;
+
+function apartBy(a: ThingMeasures, b: ThingMeasures): BetweenMeasures["apart"] {
+  if (!a.at || !b.at) return null;
+  if ((isPoint(a) || a.form === "circle") && (isPoint(b) || b.form === "circle"))
+    return { what: "centres", mm: distance(a.at, b.at), from: a.at, to: b.at };
+  if (!a.direction || !b.direction) return null;
+  const [flatA, flatB] = [isFlat(a), isFlat(b)];
+  const away = sub(b.at, a.at);
+  if (flatA !== flatB) {
+    const [plane, line] = flatA ? [a, b] : [b, a];
+    if (Math.abs(dot(plane.direction!, line.direction!)) > PARALLEL) return null;
+    const height = dot(sub(line.at!, plane.at!), plane.direction!);
+    return {
+      what: "axis and plane",
+      mm: Math.abs(height),
+      from: sub(line.at!, scale(plane.direction!, height)),
+      to: line.at!,
+    };
+  }
+  if (length(cross(a.direction, b.direction)) > PARALLEL) return null;
+  if (flatA) {
+    const height = dot(away, a.direction);
+    return { what: "planes", mm: Math.abs(height), from: a.at, to: add(a.at, scale(a.direction, height)) };
+  }
+  const lines = (thing: ThingMeasures) => isRound(thing) || thing.form === "line";
+  if (!lines(a) || !lines(b)) return null;
+  const across = sub(away, scale(a.direction, dot(away, a.direction)));
+  return { what: "axes", mm: length(across), from: a.at, to: add(a.at, across) };
+}
+
+function angleBetween(a: ThingMeasures, b: ThingMeasures): number | null {
+  if (!a.direction || !b.direction) return null;
+  // The arc tangent keeps its accuracy where the arc cosine loses it, near 0 and 180°.
+  const turn = Math.atan2(length(cross(a.direction, b.direction)), dot(a.direction, b.direction));
+  const lines = (Math.min(turn, Math.PI - turn) * 180) / Math.PI;
+  return isFlat(a) === isFlat(b) ? lines : 90 - lines;
+}
