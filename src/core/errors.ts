@@ -11,6 +11,8 @@ export interface Trouble {
   /** A place to light up, mm. */
   at?: [number, number, number];
   repair?: Repair;
+  /** Other ways to mend it, where there are several. */
+  others?: Repair[];
 }
 
 /** A change that would mend it: set fields of a step. */

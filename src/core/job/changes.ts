@@ -67,6 +67,7 @@ export const edits = {
     if (at < 0) return;
     const [step] = part.steps.splice(at, 1);
     part.steps.splice(Math.max(0, Math.min(to, part.steps.length)), 0, step!);
+    settleGroup(part, step!);
   },
   setHold(part: Part, id: string | null): void {
     part.hold = id !== null && part.steps[part.steps.length - 1]?.id === id ? null : id;
@@ -84,6 +85,31 @@ export const edits = {
     else delete part.names[body];
   },
 };
+
+/** A step that was moved belongs to the group that it came to stand in, and to none that it left. */
+function settleGroup(part: Part, step: Step): void {
+  const at = part.steps.indexOf(step);
+  const [above, below] = [part.steps[at - 1]?.group, part.steps[at + 1]?.group];
+  if (above !== undefined && above === below) step.group = above;
+  else if (step.group !== above && step.group !== below) delete step.group;
+}
+
+/** Steps beside each other that belong together. */
+export interface GroupRun {
+  name: string;
+  ids: string[];
+}
+
+/** The groups of a sheet, in its order. Steps of one group that others stand between are two runs. */
+export function groupRuns(steps: readonly Step[]): GroupRun[] {
+  const runs: GroupRun[] = [];
+  steps.forEach(({ id, group }, at) => {
+    if (group === undefined) return;
+    if (at > 0 && steps[at - 1]!.group === group) runs.at(-1)!.ids.push(id);
+    else runs.push({ name: group, ids: [id] });
+  });
+  return runs;
+}
 
 /** The edits of how bodies look and of what is written of them. */
 export const lookEdits = {

@@ -1,10 +1,12 @@
 import type { Trouble } from "@/core/errors";
-import type { Step } from "@/core/job";
+import type { Part, Step } from "@/core/job";
 import type { CornerRef, EdgeRef, FaceRef } from "@/core/naming";
 import { type Field, stepType } from "@/core/steps";
 import type { BodyView, ItemView, PieceView, ViewMesh } from "@/engine/contract";
-import { pieceColour } from "../viewport/palette";
+import { BODY_HEX, pieceColour } from "../viewport/palette";
 import type { Drawing, DrawnBody, DrawnPlane, DrawnSketch } from "../viewport/scene";
+import { lookOf } from "./looks";
+import { partOf } from "./measuring";
 import type { WorkspaceStore } from "./workspace-store";
 
 type State = Pick<
@@ -21,6 +23,7 @@ type State = Pick<
   | "shownPieces"
   | "pull"
   | "section"
+  | "measuring"
 >;
 
 /** The pieces that the tray and the view show now; null when no seam is open or its stock is being picked. */
@@ -31,7 +34,7 @@ export function shownPieces(state: Pick<State, "editing" | "picking" | "evaluati
 }
 
 /** What the view draws, from what is built and what is open. */
-export function drawingOf(state: State, dark: boolean): Drawing {
+export function drawingOf(state: State, dark: boolean, part: Part): Drawing {
   const { hover, section } = state;
   const pieces = shownPieces(state);
   const trouble = troubleOf(state);
@@ -51,7 +54,7 @@ export function drawingOf(state: State, dark: boolean): Drawing {
       sketches.push({ id: item.id, lines: item.lines, picked: picked.has(item.id) || picked.has(item.step) });
     } else {
       const mesh = state.meshes.get(item.meshId);
-      if (mesh) bodies.push(drawBody(item, mesh, state, picked, trouble));
+      if (mesh) bodies.push(drawBody(item, mesh, state, picked, trouble, part, dark));
     }
   }
   if (pieces) bodies.push(...drawPieces(pieces, state));
@@ -60,7 +63,7 @@ export function drawingOf(state: State, dark: boolean): Drawing {
     planes,
     sketches,
     hovered: hover?.id ?? null,
-    hoveredFace: pickedKind(state) === "faces" ? (hover?.face ?? null) : null,
+    hoveredFace: pickedKind(state) === "faces" || state.measuring ? (hover?.face ?? null) : null,
     hoveredEdge: hover?.edge ?? null,
     hoveredCorner: hover?.corner ?? null,
     section,
@@ -123,7 +126,10 @@ function drawBody(
   state: State,
   picked: Set<string>,
   trouble: Trouble | null,
+  part: Part,
+  dark: boolean,
 ): DrawnBody {
+  const look = lookOf(part, item);
   const { editing } = state;
   const cutters = editing?.step.type === "seam" ? (editing.step.cutters as string[]) : [];
   const isBehind = editing?.step.type === "sketch" && state.picking === null;
@@ -138,7 +144,11 @@ function drawBody(
       : [];
   if (!editing && state.selected === item.id && state.selectedFace !== null)
     refs.push({ body: item.id, face: item.faces[state.selectedFace]?.name ?? "" });
-  const mine = refs.filter((ref) => ref.body === item.id);
+  for (const thing of state.measuring?.picked ?? []) {
+    const ref = thing.id === item.id ? partOf(item, thing) : null;
+    if (ref) refs.push({ body: item.id, [ref.kind]: ref.name });
+  }
+  const mine = refs.filter((ref) => ref.body === item.id || item.was.includes(ref.body));
   const faces = mine.map((ref) => item.faces.findIndex((face) => face.name === ref.face));
   const edges = mine.map((ref) => (ref.edge ? item.edges.findIndex((edge) => edge?.name === ref.edge) : -1));
   const corners = mine.map((ref) => (ref.corner ? item.corners.findIndex(({ name }) => name === ref.corner) : -1));
@@ -146,8 +156,8 @@ function drawBody(
     id: item.id,
     mesh,
     // A solid in trouble is seen through, so that the place of the trouble shows; so is what lies behind a drawing.
-    look: isCutter ? "cutter" : trouble || isBehind ? "ghost" : "body",
-    colour: null,
+    look: isCutter ? "cutter" : trouble || isBehind ? "ghost" : look.clear ? "clear" : "body",
+    colour: look.colour ? BODY_HEX[dark ? "dark" : "light"][look.colour] : null,
     solid: item.measures.closed,
     faces: faces.filter((face) => face >= 0),
     edges: edges.filter((edge) => edge >= 0),

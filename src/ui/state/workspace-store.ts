@@ -4,6 +4,7 @@ import type { Clip } from "@/core/sketch";
 import type { Stage } from "@/core/steps";
 import type { Evaluation, ItemView, ViewMesh } from "@/engine/contract";
 import type { Section } from "../viewport/scene";
+import type { Measuring } from "./measuring";
 
 export type EngineState =
   | { kind: "starting" }
@@ -57,6 +58,8 @@ export interface WorkspaceStore {
   sketchPicked: readonly string[];
   /** The region under the pointer, by place, while regions are picked. */
   hoveredRegion: number | null;
+  /** What is being measured; null while nothing is. */
+  measuring: Measuring | null;
   /** What was copied from a sketch, to be put into this or another one. */
   sketchClip: Clip | null;
   set(values: Partial<WorkspaceStore>): void;
@@ -87,6 +90,7 @@ export function createWorkspaceStore(part: string) {
     sketchPicked: [],
     sketchClip: null,
     hoveredRegion: null,
+    measuring: null,
     set: (values) => set(values),
     edit: (editing) =>
       set({
@@ -97,6 +101,7 @@ export function createWorkspaceStore(part: string) {
         pull: 0,
         shownPieces: "both",
         hover: null,
+        measuring: null,
         ...(editing ? { stage: null } : {}),
       }),
     setDraft(values) {

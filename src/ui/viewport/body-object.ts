@@ -21,7 +21,7 @@ import type { ViewMesh } from "@/engine/contract";
 import type { ViewColours } from "./palette";
 
 /** How a thing is drawn. */
-export type Look = "body" | "cutter" | "ghost";
+export type Look = "body" | "cutter" | "ghost" | "clear";
 
 export interface Style {
   look: Look;
@@ -125,7 +125,8 @@ export class BodyObject {
     else if (hovered) base.lerp(new Color(colours.pick), 0.35);
     material.color = base;
     material.transparent = look !== "body";
-    material.opacity = look === "ghost" ? (hovered ? 0.4 : 0.13) : look === "cutter" ? 0.6 : 1;
+    material.opacity =
+      look === "ghost" ? (hovered ? 0.4 : 0.13) : look === "cutter" ? 0.6 : look === "clear" ? 0.38 : 1;
     material.depthWrite = look === "body";
     this.hatch.value = look === "cutter" ? 1 : 0;
     this.edges.material.color.set(colours.edge);
@@ -133,7 +134,7 @@ export class BodyObject {
     this.lit.material.color.set(colours.pick);
     if (this.seams) {
       this.seams.material.color.set(colours.seam);
-      this.seams.visible = look === "body";
+      this.seams.visible = look === "body" || look === "clear";
     }
     for (const part of [material, this.edges.material, this.lit.material, this.seams?.material])
       if (part) part.clippingPlanes = clip;

@@ -1,3 +1,5 @@
+import type { BodyColour } from "@/core/job";
+
 /**
  * Colours of pieces: told apart with any kind of colour vision (differences in lightness as well as in hue; after the
  * set that Okabe and Ito published in 2008, darkened a little for paper). The number on the card says the same.
@@ -43,3 +45,27 @@ export function viewColours(dark: boolean): ViewColours {
         cutter: "#5d7284",
       };
 }
+
+/** Colours of bodies: from dark to light as well as by hue. */
+export const BODY_HEX: Record<"light" | "dark", Record<BodyColour, string>> = {
+  light: {
+    steel: "#8fa0ad",
+    graphite: "#565b61",
+    sand: "#d9bd84",
+    clay: "#b8694a",
+    moss: "#7d8c4c",
+    lagoon: "#3f8f95",
+    plum: "#7c4f74",
+    chalk: "#f1efe9",
+  },
+  dark: {
+    steel: "#8fa0ad",
+    graphite: "#5f656c",
+    sand: "#cdb079",
+    clay: "#b8694a",
+    moss: "#84945a",
+    lagoon: "#46989e",
+    plum: "#8d6085",
+    chalk: "#e4e2dc",
+  },
+};

@@ -2,6 +2,7 @@
 import { useEffect, useRef, useState } from "react";
 import { useStores } from "../state/context";
 import { drawingOf, pickedKind, pickField } from "../state/drawing";
+import { afterMeasurePick } from "../state/measuring";
 import { accepts, afterPick } from "../state/picking";
 import { pickable } from "../state/workspace-store";
 import { useTheme } from "../workspace/theme";
@@ -12,7 +13,7 @@ const STILL = 4;
 
 /** The view: draws what the stores say and turns clicks into picks. It never edits geometry. */
 export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }) {
-  const { workspace } = useStores();
+  const { workspace, job } = useStores();
   const canvas = useRef<HTMLCanvasElement>(null);
   const scene = useRef<ViewScene | null>(null);
   const [broken, setBroken] = useState(false);
@@ -40,10 +41,17 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
   }, [onScene]);
 
   useEffect(() => {
-    const draw = () => scene.current?.draw(drawingOf(workspace.getState(), dark));
+    const draw = () => {
+      const state = workspace.getState();
+      const { parts } = job.store.getState().job;
+      scene.current?.draw(drawingOf(state, dark, parts.find(({ id }) => id === state.part) ?? parts[0]!));
+    };
     draw();
-    return workspace.subscribe(draw);
-  }, [workspace, dark]);
+    const ends = [workspace.subscribe(draw), job.store.subscribe(draw)];
+    return () => {
+      for (const end of ends) end();
+    };
+  }, [workspace, job, dark]);
 
   const press = useRef<{ x: number; y: number } | null>(null);
 
@@ -58,6 +66,10 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
     const view = scene.current;
     if (kind === "edges" || kind === "corners")
       return view?.near(x, y, kind === "edges" ? "edge" : "corner", taken) ?? null;
+    if (workspace.getState().measuring)
+      return (
+        view?.near(x, y, "corner", () => true) ?? view?.near(x, y, "edge", () => true) ?? view?.hit(x, y, false) ?? null
+      );
     const line = view?.sketchAt(x, y) ?? null;
     if (line && taken(line)) return line;
     const hit = view?.hit(x, y, false) ?? null;
@@ -86,6 +98,10 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
       const item = pickable(state).find((candidate) => candidate.id === hit.id)!;
       const field = pickField(state)!;
       state.setDraft({ [picking]: afterPick(field, editing.step[picking], item, hit) });
+      return;
+    }
+    if (state.measuring) {
+      if (hit) state.set({ measuring: afterMeasurePick(state.measuring, hit) });
       return;
     }
     if (editing?.step.type === "seam") {

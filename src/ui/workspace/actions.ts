@@ -1,7 +1,8 @@
 "use client";
 import { useMemo } from "react";
 import { whyNotMoved } from "@/core/build";
-import { edits, freshStepId, type Step } from "@/core/job";
+import type { Trouble } from "@/core/errors";
+import { edits, freshStepId, type GroupRun, type Step, sheetEdits } from "@/core/job";
 import { isFormula, toMm } from "@/core/params";
 import { stepType } from "@/core/steps";
 import { useStores } from "../state/context";
@@ -83,6 +84,45 @@ export function useActions() {
       renameStep(step: Step, name: string) {
         editPart(part().id, `Rename ${nameOf(step)}`, (draft) => edits.renameStep(draft, step.id, name));
       },
+      copy(step: Step) {
+        editPart(part().id, `Copy ${nameOf(step)}`, (draft) => sheetEdits.copyStep(draft, step.id));
+      },
+      /** Puts a step into the group of the one above it; where that has none, both begin one. */
+      groupWithAbove(step: Step) {
+        const { steps } = part();
+        const above = steps[steps.findIndex(({ id }) => id === step.id) - 1];
+        if (!above) return;
+        const taken = new Set(steps.map(({ group }) => group));
+        let number = 1;
+        while (taken.has(`Group ${number}`)) number++;
+        const name = above.group ?? `Group ${number}`;
+        editPart(part().id, `Group ${nameOf(step)} with ${nameOf(above)}`, (draft) => {
+          sheetEdits.groupStep(draft, above.id, name);
+          sheetEdits.groupStep(draft, step.id, name);
+        });
+      },
+      ungroup(step: Step) {
+        editPart(part().id, `Take ${nameOf(step)} out of ${step.group}`, (draft) =>
+          sheetEdits.groupStep(draft, step.id, null),
+        );
+      },
+      renameGroup(run: GroupRun, name: string) {
+        editPart(part().id, name.trim() ? `Rename ${run.name} to ${name}` : `Take ${run.name} apart`, (draft) =>
+          sheetEdits.renameGroup(draft, run.ids, name),
+        );
+      },
+      /** Makes steps name what was found in place of what they had picked. */
+      keepFound(guessed: readonly Trouble[]) {
+        editPart(part().id, "Keep what was found", (draft) => {
+          for (const { repair } of guessed) {
+            const step = draft.steps.find(({ id }) => id === repair?.step);
+            if (!step || !repair) continue;
+            const before = part().steps.find(({ id }) => id === repair.step)!;
+            for (const [key, value] of Object.entries(repair.set))
+              step[key] = withChanges(before[key], step[key], value);
+          }
+        });
+      },
       renameBody(id: string, name: string) {
         editPart(part().id, `Rename a body to ${name || "its own name"}`, (draft) => edits.renameBody(draft, id, name));
       },
@@ -95,6 +135,12 @@ export function useActions() {
       },
     };
   }, [job, workspace]);
+}
+
+/** A list as it is now, with what another version changed in it as it was. */
+function withChanges(before: unknown, now: unknown, changed: unknown): unknown {
+  if (!Array.isArray(before) || !Array.isArray(now) || !Array.isArray(changed)) return changed;
+  return now.map((entry, i) => (JSON.stringify(before[i]) === JSON.stringify(changed[i]) ? entry : changed[i]));
 }
 
 /** What a repair sets: a value as it is, or an amount of millimetres added to what is there, formula or not. */

@@ -1,31 +1,34 @@
 "use client";
-import { Eye, EyeOff, Focus } from "lucide-react";
-import { useState } from "react";
-import { formatArea, formatVolume } from "@/core/units";
-import { type ItemView, isBodyView } from "@/engine/contract";
+import { Eye, EyeOff } from "lucide-react";
+import { formatMass } from "@/core/units";
+import { type BodyView, type ItemView, isBodyView } from "@/engine/contract";
 import { IconButton } from "../controls/controls";
 import { Mark } from "../marks/marks";
-import { useJob, useWorkspace } from "../state/context";
-import { viewColours } from "../viewport/palette";
-import { useActions } from "./actions";
-import { RenameBox } from "./rename-box";
-import { useTheme } from "./theme";
-import { Thumbnail } from "./thumbnail";
+import { useJob, usePart, useStores, useWorkspace } from "../state/context";
+import { groupOf, massOf } from "../state/looks";
+import { BodyCard } from "./body-card";
 
-/** The strip of cards, one for each body on the bench. */
+/** The strip of cards, one for each body on the bench; those of a group stand in one frame. */
 export function Bench() {
   const items = useWorkspace((state) => state.evaluation?.items);
+  const part = usePart();
   const starting = useWorkspace(
     (state) => state.engine.kind === "starting" || (state.engine.kind === "computing" && !state.evaluation),
   );
+  const of = (item: ItemView) => (isBodyView(item) ? groupOf(part, item) : null);
+  const groups = part.groups.flatMap(({ name }) => {
+    const members = items?.filter((item): item is BodyView => of(item) === name) ?? [];
+    return members.length > 0 ? [{ name, members }] : [];
+  });
   return (
     <section
       aria-label="Bench"
       className="flex h-[112px] items-stretch gap-2 overflow-x-auto border-t border-line bg-paper p-2"
     >
-      {items?.map((item) => (
-        <BodyCard key={item.id} item={item} />
+      {groups.map(({ name, members }) => (
+        <GroupFrame key={name} name={name} members={members} />
       ))}
+      {items?.map((item) => (of(item) === null ? <BodyCard key={item.id} item={item} /> : null))}
       {items?.length === 0 ? (
         <p className="self-center px-2 text-soft">The bench is empty: nothing is built yet.</p>
       ) : null}
@@ -34,111 +37,52 @@ export function Bench() {
   );
 }
 
-function BodyCard({ item }: { item: ItemView }) {
+/** The cards of a group, with what they weigh together and one way to show or hide them all. */
+function GroupFrame({ name, members }: { name: string; members: BodyView[] }) {
+  const { workspace } = useStores();
+  const part = usePart();
+  const materials = useJob((state) => state.job.materials);
   const unit = useJob((state) => state.job.units);
-  const mesh = useWorkspace((state) => (isBodyView(item) ? state.meshes.get(item.meshId) : undefined));
-  const hovered = useWorkspace((state) => state.hover?.id === item.id);
-  const selected = useWorkspace((state) => state.selected === item.id);
-  const hidden = useWorkspace((state) => (state.alone !== null ? state.alone !== item.id : state.hidden.has(item.id)));
-  const hiddenSet = useWorkspace((state) => state.hidden);
-  const alone = useWorkspace((state) => state.alone);
-  const set = useWorkspace((state) => state.set);
-  const { renameBody } = useActions();
-  const { dark } = useTheme();
-  const [renaming, setRenaming] = useState(false);
-  const open = isBodyView(item) && !item.measures.closed;
-  const pinched = isBodyView(item) && item.measures.pinches.length > 0;
-  const size =
-    item.kind === "workplane"
-      ? "endless"
-      : item.kind === "sketch"
-        ? `${item.curves} curves, ${item.regions.length} ${item.regions.length === 1 ? "region" : "regions"}`
-        : item.measures.volume !== null
-          ? formatVolume(item.measures.volume, unit)
-          : formatArea(item.measures.area, unit);
+  const hidden = useWorkspace((state) => state.hidden);
+  const gone = members.every(({ id }) => hidden.has(id));
+  const masses = members.map((body) => massOf({ materials }, part, body)?.grams ?? null);
+  const whole = masses.every((mass) => mass !== null);
+  const sum = masses.reduce<number>((total, mass) => total + (mass ?? 0), 0);
+  const toggle = () => {
+    const next = new Set(hidden);
+    for (const { id } of members) {
+      if (gone) next.delete(id);
+      else next.add(id);
+    }
+    workspace.getState().set({ hidden: next, alone: null });
+  };
   return (
-    <article
-      aria-label={item.name}
-      data-body={item.id}
-      onPointerEnter={() => set({ hover: { id: item.id, face: null } })}
-      onPointerLeave={() => set({ hover: null })}
-      className={`flex w-[228px] shrink-0 gap-2 rounded border bg-sheet p-2 ${selected ? "border-ink" : "border-line"} ${hovered ? "bg-pick-wash" : ""}`}
+    <fieldset
+      aria-label={`Group ${name}`}
+      className="flex shrink-0 items-stretch gap-1 rounded border border-rule p-0.5"
     >
-      <button
-        type="button"
-        aria-pressed={selected}
-        aria-label={`Select ${item.name}`}
-        onClick={() => set({ selected: selected ? null : item.id, selectedFace: null })}
-        className="self-start rounded"
-      >
-        {!isBodyView(item) ? (
-          <span className="grid size-[44px] place-items-center rounded-sm bg-well">
-            <Mark name={item.kind} width={26} height={26} />
-          </span>
-        ) : (
-          <Thumbnail mesh={mesh} colour={viewColours(dark).body} />
-        )}
-      </button>
-      <div className="min-w-0 grow">
-        {renaming ? (
-          <RenameBox
-            value={item.name}
-            placeholder={item.name}
-            onDone={(name) => {
-              setRenaming(false);
-              if (name !== null) renameBody(item.id, name);
-            }}
-          />
-        ) : (
-          <button
-            type="button"
-            title="Rename"
-            onClick={() => setRenaming(true)}
-            className="block max-w-full truncate rounded text-left font-medium hover:underline"
-          >
-            {item.name}
-          </button>
-        )}
-        <p className="num truncate">{size}</p>
-        <p
-          className={`flex items-center gap-1 text-[13px] ${(open && item.kind === "solid") || pinched ? "text-bad" : "text-soft"}`}
-        >
-          <Mark name={item.kind} />
-          {!isBodyView(item)
-            ? item.kind
-            : item.kind === "solid"
-              ? open
-                ? "solid, not closed"
-                : pinched
-                  ? "solid, touches itself"
-                  : "solid, closed"
-              : open
-                ? "sheet, open"
-                : "sheet, closed"}
-        </p>
-        <div className="-ml-1.5 flex">
-          <IconButton
-            label={hidden ? `Show ${item.name}` : `Hide ${item.name}`}
-            className="size-6!"
-            onClick={() => {
-              const next = new Set(hiddenSet);
-              if (next.has(item.id)) next.delete(item.id);
-              else if (alone === null) next.add(item.id);
-              set({ hidden: next, alone: null });
-            }}
-          >
-            {hidden ? <EyeOff size={15} aria-hidden /> : <Eye size={15} aria-hidden />}
-          </IconButton>
-          <IconButton
-            label={`Show ${item.name} alone`}
-            aria-pressed={alone === item.id}
-            className="size-6!"
-            onClick={() => set({ alone: alone === item.id ? null : item.id })}
-          >
-            <Focus size={15} aria-hidden />
-          </IconButton>
+      <div className="flex w-24 flex-col justify-between py-1 pl-1.5">
+        <div>
+          <p className="flex items-center gap-1 text-[13px] text-soft">
+            <Mark name="group" /> group
+          </p>
+          <p className="truncate font-medium" title={name}>
+            {name}
+          </p>
+          {sum > 0 ? (
+            <p className="num truncate text-[13px]" title={whole ? undefined : "Not all of it has a material"}>
+              {whole ? "" : "over "}
+              {formatMass(sum, unit)}
+            </p>
+          ) : null}
         </div>
+        <IconButton label={`${gone ? "Show" : "Hide"} the group ${name}`} className="-ml-1.5 size-6!" onClick={toggle}>
+          {gone ? <EyeOff size={15} aria-hidden /> : <Eye size={15} aria-hidden />}
+        </IconButton>
       </div>
-    </article>
+      {members.map((item) => (
+        <BodyCard key={item.id} item={item} />
+      ))}
+    </fieldset>
   );
 }

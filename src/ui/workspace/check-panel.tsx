@@ -1,10 +1,12 @@
 "use client";
 import type { Vec3 } from "@/core/kernel";
-import { formatArea, formatLength, formatVolume, type LengthUnit } from "@/core/units";
+import { formatArea, formatLength, formatMass, formatVolume, type LengthUnit } from "@/core/units";
 import { type BodyView, isBodyView } from "@/engine/contract";
 import { Button } from "../controls/controls";
 import { describeFace } from "../forms/part-fields";
-import { useJob, useWorkspace } from "../state/context";
+import { useJob, usePart, useWorkspace } from "../state/context";
+import { massOf } from "../state/looks";
+import { NotesList } from "./notes-list";
 
 /** Measures of the selected body: what it holds, how large it is, whether it is closed, and of what faces it is made. */
 export function CheckPanel() {
@@ -15,7 +17,8 @@ export function CheckPanel() {
   const set = useWorkspace((state) => state.set);
   const unit = useJob((state) => state.job.units);
   const body = items?.find((item): item is BodyView => item.id === selected && isBodyView(item));
-  if (editing || (stage !== "check" && !body)) return null;
+  const measuring = useWorkspace((state) => state.measuring !== null);
+  if (editing || measuring || (stage !== "check" && !body)) return null;
   return (
     <section
       aria-label="Check"
@@ -40,9 +43,13 @@ function Facts({ body, unit }: { body: BodyView; unit: LengthUnit }) {
   const set = useWorkspace((state) => state.set);
   const clicked = useWorkspace((state) => state.selectedFace);
   const face = clicked === null ? undefined : body.faces[clicked];
+  const part = usePart();
+  const materials = useJob((state) => state.job.materials);
+  const mass = massOf({ materials }, part, body);
   const { volume, area, closed, openEdges, pinches, box } = body.measures;
   const lines: [string, string][] = [
     ["Volume", volume === null ? "none: a sheet" : formatVolume(volume, unit)],
+    ...(mass ? ([["Mass", `${formatMass(mass.grams, unit)} of ${mass.material.name}`]] as [string, string][]) : []),
     ["Area", formatArea(area, unit)],
     ...(box
       ? ([["Size", [0, 1, 2].map((k) => formatLength(box.max[k]! - box.min[k]!, unit)).join(" × ")]] as [
@@ -76,6 +83,7 @@ function Facts({ body, unit }: { body: BodyView; unit: LengthUnit }) {
           ) : null}
         </p>
       ) : null}
+      <NotesList body={body} />
       <Places title="Where it is open" places={openEdges} unit={unit} />
       <Places title="Where it touches itself: no thickness" places={pinches} unit={unit} />
       <details className="mt-2">

@@ -1,7 +1,8 @@
 "use client";
-import { Maximize, Minus, Plus, Scissors } from "lucide-react";
+import { Maximize, Minus, Plus, Ruler, Scissors } from "lucide-react";
 import { Choice, IconButton, Range, Toggle } from "../controls/controls";
 import { useWorkspace } from "../state/context";
+import { NOTHING_MEASURED } from "../state/measuring";
 import type { ViewScene } from "../viewport/scene";
 import type { StandardView } from "../viewport/view-camera";
 
@@ -18,6 +19,8 @@ const VIEWS: [StandardView, string][] = [
 /** Ways to look: standard views, zoom, fit, and the section plane. */
 export function ViewBar({ scene }: { scene: ViewScene | null }) {
   const section = useWorkspace((state) => state.section);
+  const measuring = useWorkspace((state) => state.measuring !== null);
+  const editing = useWorkspace((state) => state.editing !== null);
   const set = useWorkspace((state) => state.set);
   return (
     <div className="pointer-events-none absolute inset-x-0 top-0 flex items-start justify-end gap-2 p-2">
@@ -73,6 +76,15 @@ export function ViewBar({ scene }: { scene: ViewScene | null }) {
         </IconButton>
         <IconButton label="Fit all" keys="Home" className="size-7!" onClick={() => scene?.fit()}>
           <Maximize size={16} aria-hidden />
+        </IconButton>
+        <IconButton
+          label="Measure"
+          aria-pressed={measuring}
+          disabled={editing}
+          className="size-7!"
+          onClick={() => set({ measuring: measuring ? null : NOTHING_MEASURED, hover: null })}
+        >
+          <Ruler size={16} aria-hidden />
         </IconButton>
         <IconButton
           label="Section"

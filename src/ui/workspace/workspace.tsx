@@ -14,11 +14,13 @@ import { createJobStore } from "../state/job-store";
 import { useEvaluation } from "../state/use-evaluation";
 import { createWorkspaceStore } from "../state/workspace-store";
 import type { ViewScene } from "../viewport/scene";
+import { ViewOverlay } from "../viewport/view-overlay";
 import { Viewport } from "../viewport/viewport";
 import { useActions } from "./actions";
 import { Bench } from "./bench";
 import { BuildSheet } from "./build-sheet";
 import { CheckPanel } from "./check-panel";
+import { MeasurePanel } from "./measure-panel";
 import { Notices } from "./notices";
 import { PieceTray } from "./piece-tray";
 import { ReleaseDialog } from "./release-dialog";
@@ -82,7 +84,9 @@ function Bays() {
             <SketchOverlay scene={scene} />
             <RegionOverlay scene={scene} />
             <ViewBar scene={scene} />
+            <ViewOverlay scene={scene} />
             <CheckPanel />
+            <MeasurePanel />
           </div>
           {parametersOpen ? <ParameterTable /> : pieces ? <PieceTray pieces={pieces} /> : <Bench />}
         </main>
@@ -120,6 +124,7 @@ function useKeys(): void {
       } else if (event.key === "Escape" && !exporting && !event.defaultPrevented) {
         if (picking !== null) workspace.setState({ picking: null });
         else if (parametersOpen) workspace.setState({ parametersOpen: false });
+        else if (workspace.getState().measuring) workspace.setState({ measuring: null });
         else if (editing) actions.leave();
         else workspace.setState({ selected: null, stage: null, alone: null });
       } else if (command && event.key === "Enter" && editing) actions.keep();

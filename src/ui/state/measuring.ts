@@ -1,0 +1,30 @@
+import type { BodyView, Measurement, Target } from "@/engine/contract";
+import type { Hover } from "./workspace-store";
+
+/** What is being measured: one thing or two, and what came of it. */
+export interface Measuring {
+  picked: readonly Hover[];
+  result: Measurement | null;
+  trouble: string | null;
+}
+
+export const NOTHING_MEASURED: Measuring = { picked: [], result: null, trouble: null };
+
+/** After a click: the first thing, then the second; a third begins anew. The same again takes it out. */
+export function afterMeasurePick({ picked }: Measuring, hit: Hover): Measuring {
+  const same = (a: Hover) => a.id === hit.id && a.face === hit.face && a.edge === hit.edge && a.corner === hit.corner;
+  if (picked.some(same)) return { ...NOTHING_MEASURED, picked: picked.filter((thing) => !same(thing)) };
+  return { ...NOTHING_MEASURED, picked: picked.length >= 2 ? [hit] : [...picked, hit] };
+}
+
+/** The part of a body that was picked, by name; null for the whole. */
+export function partOf(body: BodyView, { face, edge, corner }: Hover): Target["part"] | null {
+  if (corner !== undefined) return { kind: "corner", name: body.corners[corner]!.name };
+  if (edge !== undefined) return { kind: "edge", name: body.edges[edge]?.name ?? "" };
+  return face === null ? null : { kind: "face", name: body.faces[face]!.name };
+}
+
+export function targetOf(body: BodyView, picked: Hover): Target {
+  const part = partOf(body, picked);
+  return { body: body.id, ...(part ? { part } : {}) };
+}

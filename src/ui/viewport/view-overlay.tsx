@@ -1,0 +1,109 @@
+"use client";
+import { useEffect, useState } from "react";
+import { formatAngle, formatLength } from "@/core/units";
+import { isBodyView } from "@/engine/contract";
+import { useJob, usePart, useWorkspace } from "../state/context";
+import { notesOf } from "../state/notes";
+import type { ViewScene } from "./scene";
+
+type Point = readonly [number, number, number];
+
+/** What is drawn over the view: measured distances with their numbers, and the places of notes. */
+export function ViewOverlay({ scene }: { scene: ViewScene | null }) {
+  const [, tick] = useState(0);
+  useEffect(() => scene?.onView(() => tick((n) => n + 1)), [scene]);
+  const result = useWorkspace((state) => state.measuring?.result);
+  const editing = useWorkspace((state) => state.editing);
+  if (!scene || editing) return null;
+  const { nearest, apart, angle } = result?.between ?? {};
+  // Where planes or axes are parallel, their distance says more than that of their nearest points.
+  const span = apart ?? (nearest && nearest.mm > 1e-7 ? nearest : null);
+  return (
+    <svg aria-hidden="true" className="pointer-events-none absolute inset-0 size-full">
+      <Flags scene={scene} />
+      {span ? <Span scene={scene} from={span.from} to={span.to} mm={span.mm} /> : null}
+      {apart && nearest && nearest.mm > 1e-7 && Math.abs(nearest.mm - apart.mm) > 1e-6 ? (
+        <Span scene={scene} from={nearest.from} to={nearest.to} mm={nearest.mm} dashed />
+      ) : null}
+      {!span && angle && nearest ? <Tag {...scene.project(nearest.from)} text={formatAngle(angle)} /> : null}
+    </svg>
+  );
+}
+
+function Span({
+  scene,
+  from,
+  to,
+  mm,
+  dashed,
+}: {
+  scene: ViewScene;
+  from: Point;
+  to: Point;
+  mm: number;
+  dashed?: boolean;
+}) {
+  const unit = useJob((state) => state.job.units);
+  const [a, b] = [scene.project(from), scene.project(to)];
+  const long = Math.max(1e-6, Math.hypot(b.x - a.x, b.y - a.y));
+  // Short strokes across both ends, as a draughtsman ends a dimension.
+  const [nx, ny] = [(-(b.y - a.y) / long) * 6, ((b.x - a.x) / long) * 6];
+  return (
+    <g data-measured={mm.toFixed(6)}>
+      <g stroke="var(--paper)" strokeWidth={5} opacity={0.8}>
+        <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} />
+      </g>
+      <g stroke="var(--pick)" strokeWidth={2} strokeDasharray={dashed ? "5 4" : undefined}>
+        <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} />
+        <line x1={a.x - nx} y1={a.y - ny} x2={a.x + nx} y2={a.y + ny} />
+        <line x1={b.x - nx} y1={b.y - ny} x2={b.x + nx} y2={b.y + ny} />
+      </g>
+      <Tag x={(a.x + b.x) / 2} y={(a.y + b.y) / 2} text={formatLength(mm, unit)} />
+    </g>
+  );
+}
+
+function Tag({ x, y, text }: { x: number; y: number; text: string }) {
+  const width = text.length * 7.6 + 12;
+  return (
+    <g>
+      <rect x={x - width / 2} y={y - 11} width={width} height={22} rx={3} fill="var(--sheet)" stroke="var(--pick)" />
+      <text x={x} y={y + 4.5} textAnchor="middle" className="num" fontSize={13} fill="var(--ink)">
+        {text}
+      </text>
+    </g>
+  );
+}
+
+/** A numbered flag where a note on a face is, of the selected body; of others a plain one. */
+function Flags({ scene }: { scene: ViewScene }) {
+  const part = usePart();
+  const items = useWorkspace((state) => state.evaluation?.items);
+  const selected = useWorkspace((state) => state.selected);
+  const hidden = useWorkspace((state) => state.hidden);
+  const alone = useWorkspace((state) => state.alone);
+  if (part.notes.length === 0) return null;
+  const shown = (items ?? []).filter(isBodyView).filter(({ id }) => (alone !== null ? alone === id : !hidden.has(id)));
+  return shown.flatMap((body) =>
+    notesOf(part, body).map(({ note, face }, number) => {
+      const box = body.measures.box;
+      const at: Point | null =
+        face !== null
+          ? body.faces[face]!.centre
+          : box && [(box.min[0] + box.max[0]) / 2, (box.min[1] + box.max[1]) / 2, box.max[2]];
+      if (!at) return null;
+      const { x, y } = scene.project(at);
+      return (
+        <g key={note.id} data-note={note.id}>
+          <path d={`M${x} ${y}v-20`} stroke="var(--ink)" strokeWidth={1.5} />
+          <path d={`M${x} ${y - 20}h18l-4 5 4 5h-18z`} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={1.2} />
+          {selected === body.id ? (
+            <text x={x + 4} y={y - 11} fontSize={12} className="num" fill="var(--ink)">
+              {number + 1}
+            </text>
+          ) : null}
+        </g>
+      );
+    }),
+  );
+}

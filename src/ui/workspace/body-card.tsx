@@ -1,0 +1,147 @@
+"use client";
+import { Eye, EyeOff, Focus, StickyNote } from "lucide-react";
+import { useState } from "react";
+import { formatArea, formatMass, formatVolume } from "@/core/units";
+import { type ItemView, isBodyView } from "@/engine/contract";
+import { IconButton } from "../controls/controls";
+import { Mark } from "../marks/marks";
+import { useJob, usePart, useWorkspace } from "../state/context";
+import { lookOf, massOf } from "../state/looks";
+import { notesOf } from "../state/notes";
+import { BODY_HEX, viewColours } from "../viewport/palette";
+import { useActions } from "./actions";
+import { LooksPopover } from "./looks-popover";
+import { RenameBox } from "./rename-box";
+import { useTheme } from "./theme";
+import { Thumbnail } from "./thumbnail";
+
+/** A card of the bench: a body with its picture, name, size and state, and what can be done with it. */
+export function BodyCard({ item }: { item: ItemView }) {
+  const unit = useJob((state) => state.job.units);
+  const materials = useJob((state) => state.job.materials);
+  const part = usePart();
+  const mesh = useWorkspace((state) => (isBodyView(item) ? state.meshes.get(item.meshId) : undefined));
+  const hovered = useWorkspace((state) => state.hover?.id === item.id);
+  const selected = useWorkspace((state) => state.selected === item.id);
+  const hidden = useWorkspace((state) => (state.alone !== null ? state.alone !== item.id : state.hidden.has(item.id)));
+  const hiddenSet = useWorkspace((state) => state.hidden);
+  const alone = useWorkspace((state) => state.alone);
+  const set = useWorkspace((state) => state.set);
+  const { renameBody } = useActions();
+  const { dark } = useTheme();
+  const [renaming, setRenaming] = useState(false);
+  const open = isBodyView(item) && !item.measures.closed;
+  const pinched = isBodyView(item) && item.measures.pinches.length > 0;
+  const look = isBodyView(item) ? lookOf(part, item) : {};
+  const mass = isBodyView(item) ? massOf({ materials }, part, item) : null;
+  const notes = isBodyView(item) ? notesOf(part, item).length : 0;
+  const size =
+    item.kind === "workplane"
+      ? "endless"
+      : item.kind === "sketch"
+        ? `${item.curves} curves, ${item.regions.length} ${item.regions.length === 1 ? "region" : "regions"}`
+        : item.measures.volume !== null
+          ? formatVolume(item.measures.volume, unit)
+          : formatArea(item.measures.area, unit);
+  return (
+    <article
+      aria-label={item.name}
+      data-body={item.id}
+      onPointerEnter={() => set({ hover: { id: item.id, face: null } })}
+      onPointerLeave={() => set({ hover: null })}
+      className={`flex w-[228px] shrink-0 gap-2 rounded border bg-sheet p-2 ${selected ? "border-ink" : "border-line"} ${hovered ? "bg-pick-wash" : ""}`}
+    >
+      <button
+        type="button"
+        aria-pressed={selected}
+        aria-label={`Select ${item.name}`}
+        onClick={() => set({ selected: selected ? null : item.id, selectedFace: null })}
+        className="self-start rounded"
+      >
+        {!isBodyView(item) ? (
+          <span className="grid size-[44px] place-items-center rounded-sm bg-well">
+            <Mark name={item.kind} width={26} height={26} />
+          </span>
+        ) : (
+          <Thumbnail
+            mesh={mesh}
+            colour={look.colour ? BODY_HEX[dark ? "dark" : "light"][look.colour] : viewColours(dark).body}
+          />
+        )}
+      </button>
+      <div className="min-w-0 grow">
+        {renaming ? (
+          <RenameBox
+            value={item.name}
+            placeholder={item.name}
+            onDone={(name) => {
+              setRenaming(false);
+              if (name !== null) renameBody(item.id, name);
+            }}
+          />
+        ) : (
+          <button
+            type="button"
+            title="Rename"
+            onClick={() => setRenaming(true)}
+            className="block max-w-full truncate rounded text-left font-medium hover:underline"
+          >
+            {item.name}
+          </button>
+        )}
+        <p className="num truncate" title={mass ? `${mass.material.name}, ${mass.material.density} g/cm³` : undefined}>
+          {size}
+          {mass ? `, ${formatMass(mass.grams, unit)}` : ""}
+        </p>
+        <p
+          className={`flex items-center gap-1 text-[13px] ${(open && item.kind === "solid") || pinched ? "text-bad" : "text-soft"}`}
+        >
+          <Mark name={item.kind} />
+          {!isBodyView(item)
+            ? item.kind
+            : item.kind === "solid"
+              ? open
+                ? "solid, not closed"
+                : pinched
+                  ? "solid, touches itself"
+                  : "solid, closed"
+              : open
+                ? "sheet, open"
+                : "sheet, closed"}
+        </p>
+        <div className="-ml-1.5 flex">
+          <IconButton
+            label={hidden ? `Show ${item.name}` : `Hide ${item.name}`}
+            className="size-6!"
+            onClick={() => {
+              const next = new Set(hiddenSet);
+              if (next.has(item.id)) next.delete(item.id);
+              else if (alone === null) next.add(item.id);
+              set({ hidden: next, alone: null });
+            }}
+          >
+            {hidden ? <EyeOff size={15} aria-hidden /> : <Eye size={15} aria-hidden />}
+          </IconButton>
+          <IconButton
+            label={`Show ${item.name} alone`}
+            aria-pressed={alone === item.id}
+            className="size-6!"
+            onClick={() => set({ alone: alone === item.id ? null : item.id })}
+          >
+            <Focus size={15} aria-hidden />
+          </IconButton>
+          {isBodyView(item) ? <LooksPopover body={item} /> : null}
+          {notes > 0 ? (
+            <IconButton
+              label={`${notes} ${notes === 1 ? "note" : "notes"} on ${item.name}`}
+              className="size-6!"
+              onClick={() => set({ selected: item.id, selectedFace: null })}
+            >
+              <StickyNote size={15} aria-hidden />
+            </IconButton>
+          ) : null}
+        </div>
+      </div>
+    </article>
+  );
+}

@@ -1,0 +1,59 @@
+"use client";
+import { useEffect, useRef } from "react";
+import { stepType } from "@/core/steps";
+import { Button } from "../controls/controls";
+import { StepForm } from "../forms/step-form";
+import { useJob, useScope, useWorkspace } from "../state/context";
+import { problemsOf } from "../state/draft";
+import { useActions } from "./actions";
+import { StepTrouble } from "./step-trouble";
+
+/** The step that is open, with its form in place and what the preview says of it. */
+export function OpenStep({ number }: { number: number }) {
+  const editing = useWorkspace((state) => state.editing)!;
+  const evaluation = useWorkspace((state) => state.evaluation);
+  const computing = useWorkspace((state) => state.engine.kind === "computing");
+  const save = useJob((state) => state.save.kind);
+  const { keep, leave } = useActions();
+  const top = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    top.current?.scrollIntoView({ block: "nearest" });
+  }, []);
+  const type = stepType(editing.step.type);
+  const report = evaluation?.steps.find((step) => step.id === editing.step.id);
+  const scope = useScope();
+  const blocked = Object.keys(problemsOf(editing.step, scope)).length > 0;
+  return (
+    <div ref={top} className="border-y-2 border-ink bg-paper" data-open-step={editing.step.id}>
+      <div className="flex items-center gap-2 px-3 pt-2">
+        <span className="num text-soft">{number}</span>
+        <h3 className="text-[17px] font-semibold">{editing.step.name ?? type?.words.label}</h3>
+      </div>
+      <p className="px-3 pb-2 text-[13px] text-soft">{type?.words.line}</p>
+      <form
+        className="px-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          keep();
+        }}
+      >
+        <StepForm />
+        <div aria-live="polite" className="mt-2">
+          {report?.error && !blocked ? <StepTrouble trouble={report.error} bad={report.state === "failed"} /> : null}
+          {report?.warnings.map((warning) => (
+            <StepTrouble key={warning.message + JSON.stringify(warning.at)} trouble={warning} bad={false} />
+          ))}
+        </div>
+        <div className="sticky bottom-0 -mx-3 mt-3 flex items-center gap-2 border-t border-line bg-paper px-3 py-2">
+          <Button type="submit" tone="main" disabled={blocked || save === "stale"}>
+            {editing.isNew ? "Add to the sheet" : "Update the step"}
+          </Button>
+          <Button onClick={leave}>Discard</Button>
+          <span className="text-[13px] text-soft">
+            {blocked ? "Mend the marked fields" : computing ? "Building…" : ""}
+          </span>
+        </div>
+      </form>
+    </div>
+  );
+}
