@@ -55,7 +55,7 @@ export interface BetweenMeasures {
   /** Of the two points that are nearest, along X, Y and Z, mm. */
   along: Vec3 | null;
   /** Between what is parallel: two planes, two axes, or an axis and a plane; and between two centres. */
-  apart: (Span & { what: "planes" | "axes" | "axis and plane" | "centres" }) | null;
+  apart: (Span & { what: "planes" | "axes" | "edges" | "axis and plane" | "edge and plane" | "centres" }) | null;
   /** The smaller of the two angles between them, degrees; null where they have none. */
   angle: number | null;
 }
@@ -126,7 +126,7 @@ function apartBy(a: ThingMeasures, b: ThingMeasures): BetweenMeasures["apart"] {
     if (Math.abs(dot(plane.direction!, line.direction!)) > PARALLEL) return null;
     const height = dot(sub(line.at!, plane.at!), plane.direction!);
     return {
-      what: "axis and plane",
+      what: isRound(line!) ? "axis and plane" : "edge and plane",
       mm: Math.abs(height),
       from: sub(line.at!, scale(plane.direction!, height)),
       to: line.at!,
@@ -140,7 +140,7 @@ function apartBy(a: ThingMeasures, b: ThingMeasures): BetweenMeasures["apart"] {
   const lines = (thing: ThingMeasures) => isRound(thing) || thing.form === "line";
   if (!lines(a) || !lines(b)) return null;
   const across = sub(away, scale(a.direction, dot(away, a.direction)));
-  return { what: "axes", mm: length(across), from: a.at, to: add(a.at, across) };
+  return { what: isRound(a) || isRound(b) ? "axes" : "edges", mm: length(across), from: a.at, to: add(a.at, across) };
 }
 
 function angleBetween(a: ThingMeasures, b: ThingMeasures): number | null {

@@ -111,22 +111,41 @@ export function groupRuns(steps: readonly Step[]): GroupRun[] {
   return runs;
 }
 
+/** A body by its id, and by those that it had before it was changed. */
+interface Known {
+  id: string;
+  was: readonly string[];
+}
+
 /** The edits of how bodies look and of what is written of them. */
 export const lookEdits = {
-  setLook(part: Part, body: string, look: Look): void {
+  /** Gives a body a look of its own; one that it has from before it was changed stays with what else came of that. */
+  setLook(part: Part, { id, was }: Known, look: Look): void {
     const kept = Object.fromEntries(Object.entries(look).filter(([, value]) => value !== undefined && value !== false));
-    if (Object.keys(kept).length > 0) part.looks[body] = kept;
-    else delete part.looks[body];
+    const inherits = was.some((before) => before in part.looks);
+    if (inherits || Object.keys(kept).length > 0) part.looks[id] = kept;
+    else delete part.looks[id];
   },
-  /** Puts a body into a group, which is made where there is none of the name; out of any other. Empty groups go. */
-  setGroup(part: Part, ids: readonly string[], name: string | null): void {
-    const [id] = ids;
-    for (const group of part.groups) group.bodies = group.bodies.filter((body) => !ids.includes(body));
+  /**
+   * Puts a body into a group, which is made where there is none of the name, and out of any other. Empty groups go.
+   * @param others the other bodies of the part: what it was before, some of them may have been, too.
+   */
+  setGroup(part: Part, body: Known, others: readonly Known[], name: string | null): void {
+    for (const group of part.groups)
+      group.bodies = [
+        ...new Set(
+          group.bodies.flatMap((id) => {
+            if (id === body.id) return [];
+            if (!body.was.includes(id)) return [id];
+            return others.filter(({ was }) => was.includes(id)).map((other) => other.id);
+          }),
+        ),
+      ];
     const wanted = name?.trim();
-    if (wanted && id !== undefined) {
+    if (wanted) {
       const group = part.groups.find((other) => other.name === wanted);
-      if (group) group.bodies.push(id);
-      else part.groups.push({ name: wanted, bodies: [id] });
+      if (group) group.bodies.push(body.id);
+      else part.groups.push({ name: wanted, bodies: [body.id] });
     }
     part.groups = part.groups.filter(({ bodies }) => bodies.length > 0);
   },

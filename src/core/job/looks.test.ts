@@ -22,13 +22,23 @@ const part = () =>
 const order = (p: ReturnType<typeof part>) => p.steps.map(({ id }) => id);
 
 describe("looks, groups and notes of bodies", () => {
+  const body = (id: string, ...was: string[]) => ({ id, was });
+
   test("a look is kept, changed and forgotten again when nothing of it is left", () => {
     const p = part();
-    lookEdits.setLook(p, "a:block", { colour: "clay", clear: true });
-    lookEdits.setLook(p, "a:block", { colour: "clay", material: "Steel", clear: false });
+    lookEdits.setLook(p, body("a:block"), { colour: "clay", clear: true });
+    lookEdits.setLook(p, body("a:block"), { colour: "clay", material: "Steel", clear: false });
     expect(p.looks).toEqual({ "a:block": { colour: "clay", material: "Steel" } });
-    lookEdits.setLook(p, "a:block", {});
+    lookEdits.setLook(p, body("a:block"), {});
     expect(p.looks).toEqual({});
+  });
+
+  test("of two pieces of one body, each can look otherwise, and plain", () => {
+    const p = part();
+    lookEdits.setLook(p, body("a:block"), { colour: "clay" });
+    const [one, two] = [body("s:1", "a:block"), body("s:2", "a:block")];
+    lookEdits.setLook(p, one, {});
+    expect([keptOf(p.looks, one), keptOf(p.looks, two)]).toEqual([{}, { colour: "clay" }]);
   });
 
   test("a body that was changed has the look that it had before", () => {
@@ -37,14 +47,20 @@ describe("looks, groups and notes of bodies", () => {
     expect(keptOf(kept, { id: "z", was: [] })).toBeUndefined();
   });
 
-  test("a body is in one group; empty groups go", () => {
+  test("a body is in one group; empty groups go; what came of the same body stays where it is", () => {
     const p = part();
-    lookEdits.setGroup(p, ["a:block"], "Frame");
-    lookEdits.setGroup(p, ["b:sphere"], "Frame");
+    lookEdits.setGroup(p, body("a:block"), [], "Frame");
+    lookEdits.setGroup(p, body("b:sphere"), [], "Frame");
     expect(p.groups).toEqual([{ name: "Frame", bodies: ["a:block", "b:sphere"] }]);
-    lookEdits.setGroup(p, ["s:x", "a:block"], "Feet");
-    lookEdits.setGroup(p, ["b:sphere"], null);
-    expect(p.groups).toEqual([{ name: "Feet", bodies: ["s:x"] }]);
+    const [one, two] = [body("s:1", "a:block"), body("s:2", "a:block")];
+    lookEdits.setGroup(p, one, [two, body("b:sphere")], "Feet");
+    expect(p.groups).toEqual([
+      { name: "Frame", bodies: ["s:2", "b:sphere"] },
+      { name: "Feet", bodies: ["s:1"] },
+    ]);
+    lookEdits.setGroup(p, body("b:sphere"), [one, two], null);
+    lookEdits.setGroup(p, two, [one], null);
+    expect(p.groups).toEqual([{ name: "Feet", bodies: ["s:1"] }]);
   });
 
   test("notes are added, changed, and deleted by leaving nothing in them", () => {

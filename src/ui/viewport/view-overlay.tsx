@@ -95,10 +95,10 @@ function Flags({ scene }: { scene: ViewScene }) {
       const { x, y } = scene.project(at);
       return (
         <g key={note.id} data-note={note.id}>
-          <path d={`M${x} ${y}v-20`} stroke="var(--ink)" strokeWidth={1.5} />
-          <path d={`M${x} ${y - 20}h18l-4 5 4 5h-18z`} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={1.2} />
+          <path d={`M${x} ${y}v-26`} stroke="var(--ink)" strokeWidth={1.5} />
+          <path d={`M${x} ${y - 26}h22l-4 8 4 8h-22z`} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={1.2} />
           {selected === body.id ? (
-            <text x={x + 4} y={y - 11} fontSize={12} className="num" fill="var(--ink)">
+            <text x={x + 5} y={y - 14} fontSize={12} className="num" fill="var(--ink)">
               {number + 1}
             </text>
           ) : null}

@@ -28,7 +28,7 @@ export function Bench() {
       {groups.map(({ name, members }) => (
         <GroupFrame key={name} name={name} members={members} />
       ))}
-      {items?.map((item) => (of(item) === null ? <BodyCard key={item.id} item={item} /> : null))}
+      {items && inOrder(items).map((item) => (of(item) === null ? <BodyCard key={item.id} item={item} /> : null))}
       {items?.length === 0 ? (
         <p className="self-center px-2 text-soft">The bench is empty: nothing is built yet.</p>
       ) : null}
@@ -36,6 +36,12 @@ export function Bench() {
     </section>
   );
 }
+
+/** Bodies first: planes and sketches are what they were made with. */
+const inOrder = (items: readonly ItemView[]): ItemView[] => [
+  ...items.filter(isBodyView),
+  ...items.filter((item) => !isBodyView(item)),
+];
 
 /** The cards of a group, with what they weigh together and one way to show or hide them all. */
 function GroupFrame({ name, members }: { name: string; members: BodyView[] }) {
@@ -71,7 +77,7 @@ function GroupFrame({ name, members }: { name: string; members: BodyView[] }) {
           </p>
           {sum > 0 ? (
             <p className="num truncate text-[13px]" title={whole ? undefined : "Not all of it has a material"}>
-              {whole ? "" : "over "}
+              {whole ? "" : "> "}
               {formatMass(sum, unit)}
             </p>
           ) : null}

@@ -31,7 +31,7 @@ export function GroupHeading({
   const worst = WORST.find((state) => states.includes(state));
   const last = first + run.ids.length - 1;
   return (
-    <li className="flex items-center gap-1 border-b border-line bg-well px-1 py-1" data-group={run.name}>
+    <li className="flex items-center gap-1 border-b border-line bg-well py-1 pr-2 pl-1" data-group={run.name}>
       <button
         type="button"
         aria-expanded={!folded}
@@ -60,7 +60,7 @@ export function GroupHeading({
           {run.name}
         </button>
       )}
-      <span className="num shrink-0 text-[13px] text-soft">{first === last ? first : `${first} to ${last}`}</span>
+      <span className="num shrink-0 pr-1 text-[13px] text-soft">{first === last ? first : `${first} to ${last}`}</span>
       {worst ? (
         <span className={worst === "failed" ? "text-bad" : "text-warn"}>
           <Mark name={worst} title={worst === "failed" ? "One failed" : "Look here"} />

@@ -3,10 +3,10 @@ import { Palette } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useId, useState } from "react";
 import { BODY_COLOURS, type Look, lookEdits, materialSchema, STANDARD_MATERIALS } from "@/core/job";
-import type { BodyView } from "@/engine/contract";
+import { type BodyView, isBodyView } from "@/engine/contract";
 import { Button, Toggle } from "../controls/controls";
-import { useJob, usePart, useStores } from "../state/context";
-import { groupOf, idsOf, lookOf } from "../state/looks";
+import { useJob, usePart, useStores, useWorkspace } from "../state/context";
+import { groupOf, lookOf } from "../state/looks";
 import { BODY_HEX } from "../viewport/palette";
 import { useTheme } from "./theme";
 
@@ -43,11 +43,7 @@ function Looks({ body }: { body: BodyView }) {
   const { dark } = useTheme();
   const look = lookOf(part, body);
   const edit = (label: string, change: Partial<Look>) =>
-    job.store.getState().editPart(part.id, label, (draft) => {
-      // It is kept under the id that the body has now; those that it had before are forgotten.
-      for (const id of body.was) delete draft.looks[id];
-      lookEdits.setLook(draft, body.id, { ...look, ...change });
-    });
+    job.store.getState().editPart(part.id, label, (draft) => lookEdits.setLook(draft, body, { ...look, ...change }));
   return (
     <>
       <fieldset>
@@ -169,6 +165,8 @@ function GroupChoice({ body }: { body: BodyView }) {
   const now = groupOf(part, body) ?? "";
   const [name, setName] = useState(now);
   const id = useId();
+  const items = useWorkspace((state) => state.evaluation?.items);
+  const others = items?.filter(isBodyView).filter((other) => other.id !== body.id) ?? [];
   const put = () => {
     if (name.trim() === now) return;
     job.store
@@ -176,7 +174,7 @@ function GroupChoice({ body }: { body: BodyView }) {
       .editPart(
         part.id,
         name.trim() ? `Put ${body.name} into ${name.trim()}` : `Take ${body.name} out of ${now}`,
-        (draft) => lookEdits.setGroup(draft, idsOf(body), name),
+        (draft) => lookEdits.setGroup(draft, body, others, name),
       );
   };
   return (

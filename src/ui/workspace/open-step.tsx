@@ -6,7 +6,7 @@ import { StepForm } from "../forms/step-form";
 import { useJob, useScope, useWorkspace } from "../state/context";
 import { problemsOf } from "../state/draft";
 import { useActions } from "./actions";
-import { StepTrouble } from "./step-trouble";
+import { StepTrouble, StepWarnings } from "./step-trouble";
 
 /** The step that is open, with its form in place and what the preview says of it. */
 export function OpenStep({ number }: { number: number }) {
@@ -40,9 +40,7 @@ export function OpenStep({ number }: { number: number }) {
         <StepForm />
         <div aria-live="polite" className="mt-2">
           {report?.error && !blocked ? <StepTrouble trouble={report.error} bad={report.state === "failed"} /> : null}
-          {report?.warnings.map((warning) => (
-            <StepTrouble key={warning.message + JSON.stringify(warning.at)} trouble={warning} bad={false} />
-          ))}
+          <StepWarnings warnings={report?.warnings ?? []} />
         </div>
         <div className="sticky bottom-0 -mx-3 mt-3 flex items-center gap-2 border-t border-line bg-paper px-3 py-2">
           <Button type="submit" tone="main" disabled={blocked || save === "stale"}>

@@ -11,7 +11,7 @@ import { useWorkspace } from "../state/context";
 import { useActions } from "./actions";
 import { NeedingDialog, useNeeding } from "./needing-dialog";
 import { RenameBox } from "./rename-box";
-import { StepTrouble } from "./step-trouble";
+import { StepTrouble, StepWarnings } from "./step-trouble";
 
 const STATE_WORDS: Record<StepState, [MarkName, string, string]> = {
   good: ["good", "Good", "text-good"],
@@ -91,9 +91,7 @@ export function StepRow({
           )}
           {made.length > 0 ? <p className="truncate text-[13px] text-soft">{made.join(", ")}</p> : null}
           {report?.error ? <StepTrouble trouble={report.error} bad={report.state === "failed"} /> : null}
-          {report?.warnings.map((warning) => (
-            <StepTrouble key={warning.message + JSON.stringify(warning.at)} trouble={warning} bad={false} />
-          ))}
+          <StepWarnings warnings={report?.warnings ?? []} />
         </div>
         {state ? (
           <span className={`mt-0.5 ${state[2]}`}>

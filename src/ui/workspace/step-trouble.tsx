@@ -4,6 +4,18 @@ import { Button } from "../controls/controls";
 import { useWorkspace } from "../state/context";
 import { repaired, useActions } from "./actions";
 
+/** What is to be looked at in a step: the same sentence of several things once, with how often. */
+export function StepWarnings({ warnings }: { warnings: readonly TroubleFacts[] }) {
+  const once = [...new Map(warnings.map((warning) => [warning.message, warning])).values()];
+  return once.map((warning) => {
+    const times = warnings.filter(({ message }) => message === warning.message).length;
+    // Several are kept at once, from the band over the sheet.
+    const one =
+      times === 1 ? warning : { ...warning, repair: undefined, message: `${times} times: ${warning.message}` };
+    return <StepTrouble key={warning.message} trouble={one as TroubleFacts} bad={false} />;
+  });
+}
+
 /** What is wrong with a step, or to be looked at, in a sentence, with what would mend it. */
 export function StepTrouble({ trouble, bad }: { trouble: TroubleFacts; bad: boolean }) {
   const { repair: mend } = useActions();
