@@ -4,7 +4,15 @@ import { type Job, type Part, type Step, scopeOf } from "../job";
 import { freeShape, KernelFault, type Shape } from "../kernel";
 import { type Body, type Item, isBody } from "../naming";
 import type { FieldProblems, Scope } from "../params";
-import { fieldLabel, type PieceReport, resolveStep, type StepContext, type StepOutcome, stepType } from "../steps";
+import {
+  fieldLabel,
+  type Into,
+  type PieceReport,
+  resolveStep,
+  type StepContext,
+  type StepOutcome,
+  stepType,
+} from "../steps";
 import type { ResultCache } from "./cache";
 import { type FoundReference, referencesOf } from "./references";
 import type { StepResult } from "./result";
@@ -85,6 +93,8 @@ class Run {
   private readonly usedBy = new Map<string, string>();
   private readonly heirs = new Map<string, string>();
   private readonly froms = new Map<string, string>();
+  /** The steps that were done, as they were resolved, with what came of them. */
+  private readonly done = new Map<string, { key: string; values: Step; result: StepResult }>();
   private readonly broken = new Set<string>();
   private readonly names = new Map<string, string>();
   private readonly results = new Map<string, StepResult>();
@@ -172,6 +182,7 @@ class Run {
         type: step.type,
         values: type.resolved(step as never),
         refs: needs,
+        repeats: (type.repeats?.(step as never) ?? []).map((id) => this.done.get(id)?.key ?? ""),
         items: items.map(({ item, key: from }) => [item.id, from]),
         files: files.map(({ sha256, name }) => [sha256, name]),
       });
@@ -183,11 +194,14 @@ class Run {
         const outcome = this.evaluate(step, warnings, wantsPieces);
         if (wantsPieces) this.pieces = outcome.pieces ?? [];
         if (result) for (const item of outcome.made) if (isBody(item)) freeShape(item.shape);
-        const { made, used, becomes } = outcome;
-        result ??= { key, made, used, ...(becomes ? { becomes } : {}), warnings, extras: new Map() };
+        const { made, used, becomes, tools } = outcome;
+        if (result) for (const { shape } of tools ?? []) freeShape(shape);
+        const more = { ...(becomes ? { becomes } : {}), ...(tools ? { tools } : {}) };
+        result ??= { key, made, used, ...more, warnings, extras: new Map() };
         this.options.cache.put(result);
       }
       this.results.set(key, result);
+      this.done.set(step.id, { key, values: step, result });
       this.apply(step, result);
       const ms = performance.now() - started;
       return {
@@ -213,6 +227,7 @@ class Run {
       all: () => [...this.live.values()].map(({ item }) => item),
       bodies: (refs) => refs.flatMap((ref) => this.itemsOf(ref, step)).map(({ item }) => this.asBody(item, step)),
       nameOf: (id) => this.nameOf(id),
+      toolsOf: (id) => this.toolsOf(id, step),
       ...referencesOf(
         step,
         (id) => this.asBody(this.itemsOf(id, step)[0]!.item, step),
@@ -228,6 +243,21 @@ class Run {
       warn: (trouble) => warnings.push(trouble),
     };
     return stepType(step.type)!.evaluate(step as never, context);
+  }
+
+  private toolsOf(id: string, step: Step) {
+    const number = this.numberOf(id);
+    const found = this.done.get(id);
+    if (!found)
+      fail("step-gone", `Step ${number || "?"} is not built before this one. Pick another.`, { step: step.id });
+    const { tools } = found.result;
+    if (!tools)
+      fail(
+        "not-repeatable",
+        `Step ${number} puts nothing into another body. Only what joins, cuts or keeps within can be repeated; repeat bodies as bodies.`,
+        { step: step.id },
+      );
+    return { tools, into: found.values.into as Into };
   }
 
   private apply(step: Step, result: StepResult): void {

@@ -1,7 +1,7 @@
 import type { Measures } from "../check";
 import type { Trouble } from "../errors";
 import { freeShape, type Mesh, shapeFromText, shapeToText } from "../kernel";
-import { type Item, isBody } from "../naming";
+import { type Body, type Item, isBody } from "../naming";
 
 /** What one step made, by its key: the unit that is cached and stored. Shapes belong to the result. */
 export interface StepResult {
@@ -9,6 +9,8 @@ export interface StepResult {
   made: Item[];
   used: string[];
   becomes?: Record<string, string>;
+  /** What it put into other bodies, for steps that repeat it. */
+  tools?: Body[];
   warnings: Trouble[];
   /** Measured and meshed on demand, kept with the result. By item id. */
   extras: Map<string, Extras>;
@@ -24,14 +26,16 @@ export interface Extras {
 
 export function freeResult(result: StepResult): void {
   for (const item of result.made) if (isBody(item)) freeShape(item.shape);
+  for (const { shape } of result.tools ?? []) freeShape(shape);
   result.made = [];
+  delete result.tools;
   result.extras.clear();
 }
 
 /** Roughly what a result takes in memory, bytes: its meshes, and a guess for the exact shape from its faces. */
 export function resultBytes(result: StepResult): number {
   let bytes = 500;
-  for (const item of result.made) if (isBody(item)) bytes += 4000 * item.faces.length;
+  for (const item of [...result.made, ...(result.tools ?? [])]) if (isBody(item)) bytes += 4000 * item.faces.length;
   for (const { mesh } of result.extras.values())
     if (mesh) bytes += mesh.positions.byteLength * 2 + mesh.indices.byteLength + mesh.lines.byteLength;
   return bytes;
@@ -43,8 +47,10 @@ export interface StoredResult {
   made: StoredItem[];
   used: string[];
   becomes?: Record<string, string>;
+  tools?: StoredTool[];
   warnings: Trouble[];
 }
+type StoredTool = Omit<Body, "shape"> & { shape: string };
 type StoredItem =
   | Extract<Item, { kind: "workplane" | "sketch" }>
   | {
@@ -60,11 +66,12 @@ type StoredItem =
 const isStoredBody = (item: StoredItem): item is Extract<StoredItem, { kind: "solid" | "sheet" }> => isBody(item);
 
 export function toStored(result: StepResult): StoredResult {
-  const { key, used, becomes, warnings } = result;
+  const { key, used, becomes, tools, warnings } = result;
   return {
     key,
     used,
     ...(becomes ? { becomes } : {}),
+    ...(tools ? { tools: tools.map((tool) => ({ ...tool, shape: shapeToText(tool.shape) })) } : {}),
     warnings,
     made: result.made.map(
       (item): StoredItem =>
@@ -83,5 +90,6 @@ export function fromStored(stored: StoredResult): StepResult {
     return { ...rest, shape: shapeFromText(shape) };
   });
   const { key, used, becomes, warnings } = stored;
-  return { key, used, ...(becomes ? { becomes } : {}), warnings, made, extras };
+  const tools = stored.tools?.map((tool): Body => ({ ...tool, shape: shapeFromText(tool.shape) }));
+  return { key, used, ...(becomes ? { becomes } : {}), ...(tools ? { tools } : {}), warnings, made, extras };
 }

@@ -51,7 +51,7 @@ export * from "./project";
 export * from "./revolve";
 export { meetsItself } from "./self-contact";
 export * from "./sheet";
-export { type Bend, bendsOf, type ChainLink, chainOf, type Spine, startOf } from "./spine";
+export { type Bend, bendsOf, type ChainLink, chainOf, type Spine, spotsAlong, startOf, turnBetween } from "./spine";
 export * from "./step-file";
 export type { Surface } from "./surfaces";
 export * from "./sweep";

@@ -158,3 +158,76 @@ export function startOf(spine: Spine): { at: Vec3; way: Vec3; normal: Vec3 | nul
     return { ...start, normal, closed };
   });
 }
+
+/** A place on a path with the way it runs there: three unit vectors, square to each other, the first along the path. */
+export interface Spot {
+  at: Vec3;
+  frame: [Vec3, Vec3, Vec3];
+}
+
+/**
+ * Places at equal distances along a path, measured along it: its beginning and end among them; of a closed one, its beginning.
+ * Their frames are carried along without turning about the path.
+ */
+export function spotsAlong(spine: Spine, count: number): Spot[] {
+  return scoped((scope) => {
+    const oc = lib();
+    const { edges, start, normal, closed } = pathOfSpine(scope, spine);
+    // Fine enough that lengths between samples are right to about 1e-9 of the whole.
+    const runs = edges.map((edge) => {
+      const curve = scope.use(new oc.BRepAdaptor_Curve(edge));
+      const back = (edge.Orientation() as string) === "TopAbs_REVERSED";
+      const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
+      const at = (share: number) => (back ? last - (last - first) * share : first + (last - first) * share);
+      const speed = (share: number) => length(readPoint(scope, curve.DN(at(share), 1))) * Math.abs(last - first);
+      const parts = (curve.GetType() as string) === "GeomAbs_BSplineCurve" ? 256 : 16;
+      const reached = [0];
+      for (let k = 0; k < parts; k++) reached.push(reached[k]! + simpson(speed, k / parts, (k + 1) / parts));
+      return { curve, at, back, speed, parts, reached, long: reached.at(-1)! };
+    });
+    const total = runs.reduce((sum, { long }) => sum + long, 0);
+    let side = normal ?? unit(cross(start.way, Math.abs(start.way[2]) < 0.9 ? [0, 0, 1] : [1, 0, 0]));
+    return Array.from({ length: count }, (_, i): Spot => {
+      let left = (total * i) / (closed ? count : count - 1);
+      const run = runs.find(({ long }, r) => {
+        if (left <= long + 1e-9 || r === runs.length - 1) return true;
+        left -= long;
+        return false;
+      })!;
+      const cell = Math.min(run.parts - 1, Math.max(0, run.reached.findIndex((far) => far >= left - 1e-12) - 1));
+      // From the sample before, by Newton's method on the length.
+      let share = cell / run.parts;
+      for (let round = 0; round < 8; round++) {
+        const gone = run.reached[cell]! + simpson(run.speed, cell / run.parts, share);
+        share = Math.min(1, Math.max(0, share + (left - gone) / run.speed(share)));
+      }
+      const t = run.at(share);
+      const way = unit(scale(readPoint(scope, run.curve.DN(t, 1)), run.back ? -1 : 1));
+      side = unit(sub(side, scale(way, dot(side, way))));
+      return { at: readPoint(scope, run.curve.Value(t)), frame: [way, side, cross(way, side)] };
+    });
+  });
+}
+
+/** The integral of a smooth function by Simpson's rule on eight parts. */
+function simpson(f: (x: number) => number, from: number, to: number): number {
+  const h = (to - from) / 8;
+  if (h === 0) return 0;
+  const sum = [1, 4, 2, 4, 2, 4, 2, 4, 1].reduce((all, weight, i) => all + weight * f(from + i * h), 0);
+  return (sum * h) / 3;
+}
+
+/** The turn that takes one frame of unit vectors to another: its axis and angle. */
+export function turnBetween(from: Spot["frame"], to: Spot["frame"]): { axis: Vec3; angle: number } {
+  // The matrix of the turn is the sum of to ⊗ from; its axis and angle come from its odd part and its trace.
+  const m = [0, 1, 2].map((r) => [0, 1, 2].map((c) => to.reduce((sum, v, k) => sum + v[r]! * from[k]![c]!, 0)));
+  const odd: Vec3 = [m[2]![1]! - m[1]![2]!, m[0]![2]! - m[2]![0]!, m[1]![0]! - m[0]![1]!];
+  const angle = Math.atan2(length(odd) / 2, (m[0]![0]! + m[1]![1]! + m[2]![2]! - 1) / 2);
+  if (angle < 1e-12) return { axis: [0, 0, 1], angle: 0 };
+  if (length(odd) > 1e-9) return { axis: unit(odd), angle };
+  // Half a turn: the axis is what the turn leaves as it is.
+  const columns = [0, 1, 2].map(
+    (c): Vec3 => [m[0]![c]! + (c === 0 ? 1 : 0), m[1]![c]! + (c === 1 ? 1 : 0), m[2]![c]! + (c === 2 ? 1 : 0)],
+  );
+  return { axis: unit(columns.reduce((a, b) => (length(b) > length(a) ? b : a))), angle: Math.PI };
+}

@@ -1,9 +1,12 @@
+import { z } from "zod";
 import { fail } from "../errors";
 import { freeShape, type Shape } from "../kernel";
 import type { Body } from "../naming";
 import { divideAll, presetFate, settleFates } from "../seam";
+import { itemRef } from "./common";
+import { putInto } from "./into";
 import { settleBodies } from "./seam/bodies";
-import type { StepContext, StepOutcome } from "./step";
+import type { Field, StepContext, StepOutcome } from "./step";
 
 /** A copy of a body under names of its own: the mark tells it from the original and from other copies. */
 export function copyOf(body: Body, shape: Shape, step: string, mark: string, suffix: string): Body {
@@ -55,4 +58,73 @@ export function joinedWith(originals: readonly Body[], copies: readonly Body[][]
   } finally {
     for (const copy of copies.flat()) freeShape(copy.shape);
   }
+}
+
+/** The values of a step that repeats bodies, or what steps did. */
+export const repeatFields = {
+  what: z.enum(["bodies", "steps"]).default("bodies").describe("What is repeated"),
+  bodies: z.array(itemRef).max(200).default([]),
+  steps: z.array(itemRef).max(50).default([]).describe("steps: by id, of those that join, cut or keep within"),
+};
+
+interface RepeatValues {
+  what: "bodies" | "steps";
+  bodies: string[];
+  steps: string[];
+}
+
+/** The fields of a form for what is repeated. */
+export const REPEAT_FORM: Field[] = [
+  {
+    key: "what",
+    kind: "choice",
+    label: "Of",
+    options: [
+      { value: "bodies", label: "Bodies" },
+      { value: "steps", label: "Steps" },
+    ],
+  },
+  {
+    key: "bodies",
+    kind: "bodies",
+    label: "Bodies",
+    accepts: ["solid", "sheet"],
+    min: 1,
+    when: { key: "what", is: ["bodies"] },
+  },
+  { key: "steps", kind: "steps", label: "Steps that join or cut", when: { key: "what", is: ["steps"] } },
+];
+
+export const repeatRefs = ({ what, bodies, steps }: RepeatValues): string[] => (what === "bodies" ? bodies : steps);
+
+/**
+ * Does again elsewhere what steps did to one body: what they put into it is copied, and put into it as they did.
+ * @param places a copy of a tool at each place but its own, with what tells it from the others. @throws SeamError
+ */
+export function repeatSteps(
+  steps: readonly string[],
+  places: (tool: Body) => { mark: string; shape: Shape }[],
+  context: StepContext,
+): StepOutcome {
+  const { step } = context;
+  if (steps.length === 0) fail("nothing-picked", "Pick the steps to repeat.", { step, field: "steps" });
+  const found = steps.map((id) => ({ ...context.toolsOf(id), targets: context.bodies([id]) }));
+  const [{ into, targets }] = found as [(typeof found)[number]];
+  const same = (other: (typeof found)[number]) =>
+    other.into === into &&
+    other.targets.length === targets.length &&
+    other.targets.every(({ id }) => targets.some((target) => target.id === id));
+  if (!found.every(same))
+    fail(
+      "mixed-steps",
+      "The picked steps do different things, or to different bodies. Repeat them one after the other.",
+      {
+        step,
+        field: "steps",
+      },
+    );
+  const copies = found
+    .flatMap(({ tools }) => tools)
+    .flatMap((tool) => places(tool).map(({ mark, shape }) => copyOf(tool, shape, step, mark, mark)));
+  return putInto({ into, as: "solid" }, targets, copies, context);
 }

@@ -6,7 +6,7 @@ import { type Division, divideAll, divideEach, missesBy, presetFate, settleFates
 import { formatLength } from "../units";
 import { itemRef } from "./common";
 import { settleBodies } from "./seam/bodies";
-import type { Field, StepContext, StepOutcome } from "./step";
+import type { Field, Into, StepContext, StepOutcome } from "./step";
 
 /** What becomes of the solids that a step makes: bodies of their own, or one with bodies that are named. */
 export const intoFields = {
@@ -22,7 +22,7 @@ export const intoFields = {
 };
 
 interface Values {
-  into: "new" | "join" | "cut" | "common";
+  into: Into;
   targets: string[];
   as: "solid" | "sheet";
 }
@@ -68,13 +68,21 @@ export function targetsOf(values: Values, context: StepContext): Body[] {
   return targets;
 }
 
-/** Puts solids where they go. Those that go into others do not stay themselves. @throws SeamError */
-export function putInto(values: Values, targets: readonly Body[], made: Body[], context: StepContext): StepOutcome {
+/** Puts solids where they go. Those that go into others are kept with the result, to be repeated. @throws SeamError */
+export function putInto(
+  values: Pick<Values, "into" | "as">,
+  targets: readonly Body[],
+  made: Body[],
+  context: StepContext,
+): StepOutcome {
   if (!goesInto(values)) return { made, used: [] };
   try {
-    return values.into === "cut" ? cutOut(targets, made, context) : combined(values.into, targets, made, context);
-  } finally {
+    const { into } = values;
+    const outcome = into === "cut" ? cutOut(targets, made, context) : combined(into, targets, made, context);
+    return { ...outcome, tools: made };
+  } catch (cause) {
     for (const tool of made) freeShape(tool.shape);
+    throw cause;
   }
 }
 
@@ -97,7 +105,7 @@ function cutOut(targets: readonly Body[], tools: readonly Body[], context: StepC
 }
 
 function combined(
-  into: "new" | "join" | "common",
+  into: Exclude<Into, "cut">,
   targets: readonly Body[],
   tools: readonly Body[],
   context: StepContext,

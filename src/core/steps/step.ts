@@ -26,6 +26,7 @@ export type Field = { key: string; label: string; help?: string; when?: FieldCon
   | { kind: "edges"; accepts: "any" | "line"; min: number; max?: number }
   | { kind: "corners"; min: number; max?: number }
   | { kind: "sketch" }
+  | { kind: "steps" }
   | { kind: "regions"; of: string }
   | { kind: "sketch-line"; of: string }
   | { kind: "cutters" }
@@ -40,6 +41,9 @@ export interface StepWords {
   /** The group it stands in on its stage. */
   stage: Stage;
 }
+
+/** What becomes of the solids that a step makes. */
+export type Into = "new" | "join" | "cut" | "common";
 
 /** What a step may ask for while it is evaluated. */
 export interface StepContext {
@@ -57,6 +61,8 @@ export interface StepContext {
   corner(ref: CornerRef): Vec3;
   /** What a person calls an item. */
   nameOf(id: string): string;
+  /** What an earlier step put into other bodies, and how; of steps that are named by `repeats`. @throws SeamError */
+  toolsOf(step: string): { tools: readonly Body[]; into: Into };
   /** The bytes of an imported file. */
   file(id: string): { name: string; bytes: Uint8Array };
   warn(trouble: Trouble): void;
@@ -70,6 +76,8 @@ export interface StepOutcome {
   used: string[];
   /** Of those, the ones that live on in one body that was made, and in which: what names them later means that one. */
   becomes?: Record<string, string>;
+  /** What went into other bodies, as it was before: for steps that repeat it. They stay with the result. */
+  tools?: Body[];
   /** The pieces, where the step divides and they were asked for. */
   pieces?: PieceReport[];
 }
@@ -91,6 +99,8 @@ export interface StepType<S extends z.ZodType = z.ZodType> {
   fields: Field[];
   /** References of a step's values: which earlier items it needs. */
   refs(values: z.infer<S>): string[];
+  /** Steps that it does again elsewhere, by id; they are among its references, too. */
+  repeats?(values: z.infer<S>): string[];
   /** Whether it depends on everything that is there before it. */
   needsAll?(values: z.infer<S>): boolean;
   /** Ids of imported files that it needs. */

@@ -1,13 +1,12 @@
 import { z } from "zod";
 import { fail } from "../../errors";
 import { mirrored } from "../../kernel";
-import { itemRef } from "../common";
-import { copyOf, joinedWith } from "../copies";
+import { copyOf, joinedWith, REPEAT_FORM, repeatFields, repeatRefs, repeatSteps } from "../copies";
 import { chosenPlane, planeFields, planeForm, planeRefs } from "../plane-choice";
 import { defineStep } from "../step";
 
 const schema = z.object({
-  bodies: z.array(itemRef).max(200).default([]),
+  ...repeatFields,
   ...planeFields,
   join: z.boolean().default(false).describe("Each body and its image become one"),
   keep: z.boolean().default(true).describe("The original stays beside its image"),
@@ -19,19 +18,36 @@ export const mirror = defineStep({
   schema,
   words: {
     label: "Mirror",
-    line: "Bodies mirrored in a plane, by themselves or joined with their images",
+    line: "Bodies mirrored in a plane, by themselves or joined with their images; or what steps joined and cut",
     stage: "shape",
   },
   fields: [
-    { key: "bodies", kind: "bodies", label: "Bodies", accepts: ["solid", "sheet"], min: 1 },
+    ...REPEAT_FORM,
     ...planeForm("In"),
-    { key: "join", kind: "toggle", label: "Join with the image" },
-    { key: "keep", kind: "toggle", label: "Keep the original", when: { key: "join", is: ["false"] } },
+    { key: "join", kind: "toggle", label: "Join with the image", when: { key: "what", is: ["bodies"] } },
+    {
+      key: "keep",
+      kind: "toggle",
+      label: "Keep the original",
+      when: [
+        { key: "what", is: ["bodies"] },
+        { key: "join", is: ["false"] },
+      ],
+    },
   ],
-  refs: (values) => [...values.bodies, ...planeRefs(values)],
+  refs: (values) => [...repeatRefs(values), ...planeRefs(values)],
+  repeats: (values) => (values.what === "steps" ? values.steps : []),
   resolved: (values) => values,
   evaluate(values, context) {
     const { step } = context;
+    if (values.what === "steps") {
+      const { origin, normal } = chosenPlane(values, "mirror in", context);
+      return repeatSteps(
+        values.steps,
+        ({ shape }) => [{ mark: "image", shape: mirrored(shape, origin, normal) }],
+        context,
+      );
+    }
     const bodies = context.bodies(values.bodies);
     if (bodies.length === 0) fail("nothing-picked", "Pick the bodies to mirror.", { step });
     const { origin, normal } = chosenPlane(values, "mirror in", context);

@@ -1,18 +1,21 @@
 import { z } from "zod";
 import { fail } from "../../errors";
-import { add, type Placement, placed, scale, type Vec3 } from "../../kernel";
+import { add, type Placement, placed, scale, spotsAlong, sub, turnBetween, type Vec3 } from "../../kernel";
 import type { Body } from "../../naming";
 import { angleField, countField, lengthField, toCount, toMm, toRadians } from "../../params";
-import { AXES, AXIS_OPTIONS, axisField, itemRef, pointField, toVec3 } from "../common";
-import { copyOf, joinedWith } from "../copies";
-import { defineStep } from "../step";
+import { alongFields, PATH_FORM, pathRefs, spineOf } from "../along";
+import { AXES, AXIS_OPTIONS, axisField, pointField, toVec3 } from "../common";
+import { copyOf, joinedWith, REPEAT_FORM, repeatFields, repeatRefs, repeatSteps } from "../copies";
+import { defineStep, type Field, type StepContext } from "../step";
 
 /** More copies than a bench, and a person, can hold. */
 const MOST = 500;
 
+const { corners: _corners, ...pathFields } = alongFields;
+
 const schema = z.object({
-  bodies: z.array(itemRef).max(200).default([]),
-  kind: z.enum(["rows", "ring"]).default("rows"),
+  ...repeatFields,
+  kind: z.enum(["rows", "ring", "path"]).default("rows"),
   axis: axisField.default("x").describe("rows: along; ring: about"),
   count: countField({ min: 1 }).default(3).describe("In all, the original too"),
   spacing: lengthField().default(20).describe("rows: from one to the next, mm"),
@@ -21,6 +24,8 @@ const schema = z.object({
   rowSpacing: lengthField().default(20).describe("rows: from one row to the next, mm"),
   about: pointField().default([0, 0, 0]).describe("ring: a point on the axis"),
   angle: angleField({ min: -360, max: 360 }).default(360).describe("ring: in all; a whole turn spaces them evenly"),
+  ...pathFields,
+  turn: z.boolean().default(true).describe("path: each turns as the path does; otherwise all stand alike"),
   join: z.boolean().default(false).describe("Each body and its copies become one"),
 });
 type Values = z.infer<typeof schema>;
@@ -29,9 +34,13 @@ type Values = z.infer<typeof schema>;
 export const pattern = defineStep({
   type: "pattern",
   schema,
-  words: { label: "Pattern", line: "Copies of bodies in rows, or in a ring about an axis", stage: "shape" },
+  words: {
+    label: "Pattern",
+    line: "Copies of bodies, or of what steps joined and cut, in rows, in a ring or along a path",
+    stage: "shape",
+  },
   fields: [
-    { key: "bodies", kind: "bodies", label: "Bodies", accepts: ["solid", "sheet"], min: 1 },
+    ...REPEAT_FORM,
     {
       key: "kind",
       kind: "choice",
@@ -39,9 +48,19 @@ export const pattern = defineStep({
       options: [
         { value: "rows", label: "Rows" },
         { value: "ring", label: "A ring" },
+        { value: "path", label: "Along a path" },
       ],
     },
-    { key: "axis", kind: "choice", label: "Along or about", options: AXIS_OPTIONS },
+    {
+      key: "axis",
+      kind: "choice",
+      label: "Along or about",
+      options: AXIS_OPTIONS,
+      when: { key: "kind", is: ["rows", "ring"] },
+    },
+    ...PATH_FORM.map(
+      (field): Field => ({ ...field, when: [...[field.when ?? []].flat(), { key: "kind", is: ["path"] }] }),
+    ),
     { key: "count", kind: "count", label: "How many, in all" },
     { key: "spacing", kind: "length", label: "From one to the next", when: { key: "kind", is: ["rows"] } },
     { key: "rows", kind: "count", label: "Rows", when: { key: "kind", is: ["rows"] } },
@@ -55,10 +74,13 @@ export const pattern = defineStep({
     { key: "rowSpacing", kind: "length", label: "From row to row", when: { key: "kind", is: ["rows"] } },
     { key: "about", kind: "point", label: "Through the point", when: { key: "kind", is: ["ring"] } },
     { key: "angle", kind: "angle", label: "Angle in all", when: { key: "kind", is: ["ring"] } },
-    { key: "join", kind: "toggle", label: "Join with the originals" },
+    { key: "turn", kind: "toggle", label: "Turn with the path", when: { key: "kind", is: ["path"] } },
+    { key: "join", kind: "toggle", label: "Join with the originals", when: { key: "what", is: ["bodies"] } },
   ],
-  refs: (values) => values.bodies,
+  refs: (values) => [...repeatRefs(values), ...(values.kind === "path" ? pathRefs(values) : [])],
+  repeats: (values) => (values.what === "steps" ? values.steps : []),
   resolved: (values) => ({
+    what: values.what,
     kind: values.kind,
     axis: values.axis,
     count: toCount(values.count),
@@ -70,13 +92,17 @@ export const pattern = defineStep({
           across: values.across,
           rowSpacing: toMm(values.rowSpacing),
         }
-      : { about: toVec3(values.about), angle: toRadians(values.angle) }),
+      : values.kind === "ring"
+        ? { about: toVec3(values.about), angle: toRadians(values.angle) }
+        : { along: values.along, path: values.path, edges: values.edges, turn: values.turn }),
   }),
   evaluate(values, context) {
     const { step } = context;
-    const bodies = context.bodies(values.bodies);
-    if (bodies.length === 0) fail("nothing-picked", "Pick the bodies to copy.", { step });
-    const all = toCount(values.count) * (values.kind === "rows" ? toCount(values.rows) : 1) * bodies.length;
+    const bodies = values.what === "bodies" ? context.bodies(values.bodies) : [];
+    if (values.what === "bodies" && bodies.length === 0)
+      fail("nothing-picked", "Pick the bodies to copy.", { step, field: "bodies" });
+    const each = values.what === "bodies" ? bodies.length : Math.max(1, values.steps.length);
+    const all = toCount(values.count) * (values.kind === "rows" ? toCount(values.rows) : 1) * each;
     if (all > MOST)
       fail(
         "too-many",
@@ -86,9 +112,15 @@ export const pattern = defineStep({
           field: "count",
         },
       );
-    if (all <= bodies.length)
-      fail("too-few", "A pattern needs two or more, the original counted.", { step, field: "count" });
-    const places = values.kind === "rows" ? inRows(values) : inRing(values);
+    if (all <= each) fail("too-few", "A pattern needs two or more, the original counted.", { step, field: "count" });
+    const places =
+      values.kind === "rows" ? inRows(values) : values.kind === "ring" ? inRing(values) : onPath(values, context);
+    if (values.what === "steps")
+      return repeatSteps(
+        values.steps,
+        ({ shape }) => places.map(({ mark, placement }) => ({ mark, shape: placed(shape, placement) })),
+        context,
+      );
     const copies = bodies.map((body) =>
       places.map(({ mark, placement }): Body => copyOf(body, placed(body.shape, placement), step, mark, mark)),
     );
@@ -132,4 +164,19 @@ function inRing(values: Values): Place[] {
       placement: { about: toVec3(values.about), axis: AXES[values.axis], angle: step * (i + 1), by: [0, 0, 0] },
     }),
   );
+}
+
+/**
+ * Evenly along a path, from where it begins to where it ends; round a closed one the last comes before the first. The
+ * original stays where it is: the copies lie to the path as it lies to its beginning.
+ */
+function onPath(values: Values, context: StepContext): Place[] {
+  const { spine } = spineOf(values, context);
+  const count = toCount(values.count);
+  const spots = spotsAlong(spine, count);
+  const [first] = spots;
+  return spots.slice(1).map(({ at, frame }, i): Place => {
+    const turn = values.turn ? turnBetween(first!.frame, frame) : { axis: [0, 0, 1] as Vec3, angle: 0 };
+    return { mark: `${i + 2}`, placement: { about: first!.at, ...turn, by: sub(at, first!.at) } };
+  });
 }

@@ -1,0 +1,49 @@
+"use client";
+import { stepType } from "@/core/steps";
+import { Check } from "../controls/controls";
+import { usePart, useWorkspace } from "../state/context";
+import { toggleItem } from "../state/refs";
+
+/** Earlier steps that put something into a body: what can be done again elsewhere. */
+export function StepsField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string[];
+  onChange(value: string[]): void;
+}) {
+  const part = usePart();
+  const editing = useWorkspace((state) => state.editing);
+  const here = part.steps.findIndex(({ id }) => id === editing?.step.id);
+  const choices = part.steps
+    .map((step, at) => ({ step, number: at + 1 }))
+    .slice(0, here < 0 ? undefined : here)
+    .filter(({ step }) => ["join", "cut", "common"].includes(String(step.into)) && step.as !== "sheet");
+  return (
+    <fieldset aria-label={label} className="min-w-0">
+      <p className="mb-1 text-[13px] text-soft">
+        {label} <span className="num">({value.length})</span>
+      </p>
+      {choices.length === 0 ? (
+        <p className="rounded border border-dashed border-line p-2 text-[13px] text-soft">
+          No step above joins something to a body or cuts into one yet.
+        </p>
+      ) : (
+        <ul className="max-h-44 divide-y divide-line overflow-auto rounded border border-line bg-sheet">
+          {choices.map(({ step, number }) => (
+            <li key={step.id} className="px-2 py-1.5">
+              <Check checked={value.includes(step.id)} onChange={() => onChange(toggleItem(value, step.id))}>
+                <span className="num text-soft">{number}</span> {step.name ?? stepType(step.type)?.words.label}
+                <span className="text-soft">
+                  {{ join: ", joined", cut: ", cut", common: ", kept within" }[String(step.into)]}
+                </span>
+              </Check>
+            </li>
+          ))}
+        </ul>
+      )}
+    </fieldset>
+  );
+}
