@@ -10,6 +10,8 @@ export interface Trouble {
   bodies?: string[];
   /** A place to light up, mm. */
   at?: [number, number, number];
+  /** Faces to light up, by their names. */
+  faces?: { body: string; face: string }[];
   repair?: Repair;
   /** Other ways to mend it, where there are several. */
   others?: Repair[];

@@ -1,3 +1,4 @@
+import { align } from "./align";
 import { box } from "./box";
 import { chamfer } from "./chamfer";
 import { cone } from "./cone";
@@ -46,6 +47,7 @@ export const STEP_TYPES = [
   shell,
   offsetSheetStep,
   move,
+  align,
   mirror,
   pattern,
   scaleStep,

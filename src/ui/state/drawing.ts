@@ -144,6 +144,8 @@ function drawBody(
       : [];
   if (!editing && state.selected === item.id && state.selectedFace !== null)
     refs.push({ body: item.id, face: item.faces[state.selectedFace]?.name ?? "" });
+  // What is to blame lights up: the faces behind which there is too little, and so on.
+  for (const { body, face } of trouble?.faces ?? []) if (body === item.id) refs.push({ body, face });
   for (const thing of state.measuring?.picked ?? []) {
     const ref = thing.id === item.id ? partOf(item, thing) : null;
     if (ref) refs.push({ body: item.id, [ref.kind]: ref.name });

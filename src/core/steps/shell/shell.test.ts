@@ -97,3 +97,156 @@ describe("what cannot be", () => {
     expect(built.step("s").error?.message).toContain("is not of Block");
   });
 });
+
+describe("walls of several thicknesses", () => {
+  const face = (side: string) => ({ body: "a:block", face: `a:side:${side}` });
+
+  test.each([
+    [
+      "a thicker floor",
+      { open: [top], thickness: 2, walls: "two", faces2: [face("z-")], thickness2: 5 },
+      24000 - 36 * 26 * 15,
+    ],
+    [
+      "a thinner floor",
+      { open: [top], thickness: 4, walls: "two", faces2: [face("z-")], thickness2: 1 },
+      24000 - 32 * 22 * 19,
+    ],
+    [
+      "three of them, closed all round",
+      {
+        thickness: 2,
+        walls: "three",
+        faces2: [face("x+"), face("x-")],
+        thickness2: 3,
+        faces3: [face("z+")],
+        thickness3: "1/4 in",
+      },
+      24000 - 34 * 26 * (20 - 2 - 6.35),
+    ],
+    [
+      "outside, a thicker floor",
+      { open: [top], thickness: 2, outward: true, walls: "two", faces2: [face("z-")], thickness2: 5 },
+      44 * 34 * 25 - 24000,
+    ],
+  ] as [string, Step, number][])("a block, %s", (_name, more, expected) => {
+    const built = shelled(block, more);
+    expect(relative(volume(built), expected)).toBeLessThan(1e-9);
+    expect(built.bodies[0]!.faces).toContain("s:wall:a:side:z-");
+    expect(new Set(built.bodies[0]!.faces).size).toBe(built.bodies[0]!.faces.length);
+  });
+
+  test("a cylinder with a thicker side", () => {
+    const built = shelled(
+      { id: "a", type: "cylinder", diameter: 40, height: 50 },
+      {
+        thickness: 3,
+        open: [{ body: "a:cylinder", face: "a:cap:end" }],
+        walls: "two",
+        faces2: [{ body: "a:cylinder", face: "a:side" }],
+        thickness2: 6,
+      },
+    );
+    expect(relative(volume(built), Math.PI * (400 * 50 - 14 * 14 * 47))).toBeLessThan(1e-7);
+  });
+
+  test("its names stay when a thickness changes", () => {
+    const names = (thickness2: number) =>
+      shelled(block, {
+        open: [top],
+        thickness: 2,
+        walls: "two",
+        faces2: [face("z-")],
+        thickness2,
+      }).bodies[0]!.faces.toSorted();
+    expect(names(5)).toEqual(names(3));
+  });
+
+  test("a wall that leaves no hollow", () => {
+    const { error } = shelled(block, {
+      open: [top],
+      thickness: 2,
+      walls: "two",
+      faces2: [face("z-")],
+      thickness2: 40,
+    }).step("s");
+    expect(error!.message).toBe("A wall that thick leaves no hollow, or cuts it in two. Make it thinner.");
+  });
+});
+
+describe("hollowed on one side of a plane", () => {
+  test.each([
+    ["front", 40 * 30 * 20 - (28 - 2) * 26 * 18],
+    ["back", 40 * 30 * 20 - 10 * 26 * 18],
+  ])("the %s: the rest stays solid", (part, expected) => {
+    const built = buildSteps(
+      block,
+      { id: "w", type: "workplane", base: "yz", offset: 12 },
+      {
+        id: "s",
+        type: "shell",
+        body: ["a"],
+        open: [top],
+        thickness: 2,
+        part,
+        about: "workplane",
+        plane: ["w"],
+      },
+    );
+    expect(relative(volume(built), expected)).toBeLessThan(1e-9);
+    expect(built.bodies[0]!.faces).toContain("s:limit");
+  });
+
+  test("where nothing lies on that side", () => {
+    const { error } = buildSteps(block, {
+      id: "s",
+      type: "shell",
+      body: ["a"],
+      thickness: 2,
+      part: "back",
+      about: "xy",
+    }).step("s");
+    expect(error!.message).toMatch(/^On that side of the plane there is nothing to hollow/);
+  });
+});
+
+describe("the body made smaller as the hollow", () => {
+  test("a block: it says how much smaller; its walls are as thick as said where they are thinnest", () => {
+    const built = shelled(block, { thickness: 2, how: "smaller" });
+    // About its middle, the thinnest walls are across the smallest size: 20 (1 − f) / 2 = 2.
+    expect(relative(volume(built), 24000 * (1 - 0.8 ** 3))).toBeLessThan(1e-6);
+    expect(built.step("s").warnings[0]!.message).toContain("× 0.8000: its walls are 2 mm where they are thinnest");
+  });
+
+  test("open at one flat face it begins in that face's plane", () => {
+    const built = shelled(block, { thickness: 2, how: "smaller", open: [top] });
+    // The floor: 20 (1 − f) = 2; the sides: 30 (1 − f) / 2 = 2: the latter asks for more.
+    expect(relative(volume(built), 24000 * (1 - (13 / 15) ** 3))).toBeLessThan(1e-6);
+    expect(built.reports[0]).toMatchObject({ genus: 0 });
+  });
+
+  test("it is offered where even walls do not fit, and then does; the tight faces are told", () => {
+    // Walls thicker than the radius of an edge: the library cannot offset it away; a smaller body has a smaller radius.
+    const round = { id: "f", type: "fillet", edges: [{ body: "a", edge: "a:side:x+|a:side:y+" }], radius: 1 };
+    const shell = { id: "s", type: "shell", body: ["a"], thickness: 3 };
+    const { error } = buildSteps(block, round, shell).step("s");
+    const offer = [error!.repair, ...(error!.others ?? [])].find((one) => one?.set.how === "smaller");
+    expect(offer).toMatchObject({ label: "Hollow by the body made smaller" });
+    expect(buildSteps(block, round, { ...shell, ...offer!.set }).step("s").state).toBe("warned");
+    const tight = shelled(block, { thickness: 12 }).step("s").error!;
+    expect(tight.faces!.length).toBeGreaterThan(0);
+    // It would not fit either, so it is not offered.
+    expect(tight.others).toBeUndefined();
+  });
+
+  test.each([
+    ["too thick", { thickness: 30 }, "Block is too thin for walls of 30 mm. Make them thinner."],
+    [
+      "two open faces",
+      { thickness: 2, open: [top, { body: "a:block", face: "a:side:x+" }] },
+      "A hollow that is the body made smaller takes one flat open face, or none.",
+    ],
+  ])("%s: refused", (_name, more, message) => {
+    expect(shelled(block, { how: "smaller", ...more }).step("s").error!.message).toBe(message);
+  });
+});

@@ -1,0 +1,75 @@
+import { fail, type Repair, SeamError } from "../../errors";
+import { freeShape, type Hollowed, hollowOut } from "../../kernel";
+import { type Body, faceNamesOf } from "../../naming";
+import { formatLength } from "../../units";
+import { largestThat } from "../largest";
+import type { StepContext } from "../step";
+import { smallerRoom } from "./smaller";
+
+/** Walls of one thickness. @throws SeamError where they do not fit, with the faces that are to blame and what would. */
+export function evenWalls(
+  body: Body,
+  open: readonly number[],
+  thickness: number,
+  outward: boolean,
+  context: StepContext,
+): Pick<Body, "shape" | "faces"> {
+  const { step } = context;
+  const done = hollowOut(body.shape, open, thickness, outward);
+  if ("tight" in done) refuse(body, open, thickness, outward, done.tight, context);
+  const bases = done.faces.map(({ is, place }) => {
+    const name = body.faces[place]!;
+    return is === "old" ? name : `${step}:${is === "rim" ? "rim" : "wall"}:${name}`;
+  });
+  return { shape: done.shape, faces: faceNamesOf(done.shape, bases) };
+}
+
+function refuse(
+  body: Body,
+  open: readonly number[],
+  thickness: number,
+  outward: boolean,
+  tight: Extract<Hollowed, { tight: unknown }>["tight"],
+  context: StepContext,
+): never {
+  const { step } = context;
+  const fits = (trial: number): boolean => {
+    const done = hollowOut(body.shape, open, trial, outward);
+    if ("tight" in done) return false;
+    freeShape(done.shape);
+    return true;
+  };
+  const most = largestThat(fits, thickness);
+  const where =
+    tight.length === 0
+      ? ""
+      : ` ${tight.length === 1 ? "At one face" : `At ${tight.length} faces`} less than ${formatLength(2 * thickness)} lies behind the skin.`;
+  const smaller: Repair = { label: "Hollow by the body made smaller", step, set: { how: "smaller" } };
+  const thinner: Repair[] =
+    most === null ? [] : [{ label: `Make it ${formatLength(most)}`, step, set: { thickness: most } }];
+  const [repair, ...more] = outward || !smallerFits(body, open, thickness, context) ? thinner : [...thinner, smaller];
+  fail(
+    "shell-tight",
+    `${context.nameOf(body.id)} cannot be hollowed to walls of ${formatLength(thickness)}.${where}${most === null ? " Open another face, or round its edges afterwards." : ` Up to ${formatLength(most)} fits.`}`,
+    {
+      step,
+      field: "thickness",
+      bodies: [body.id],
+      ...(tight[0] ? { at: [...tight[0].at] as [number, number, number] } : {}),
+      ...(tight.length > 0 ? { faces: tight.map(({ face }) => ({ body: body.id, face: body.faces[face]! })) } : {}),
+      ...(repair ? { repair } : {}),
+      ...(more.length > 0 ? { others: more } : {}),
+    },
+  );
+}
+
+/** Whether the body made smaller leaves walls so thick: what is offered was tried. */
+function smallerFits(body: Body, open: readonly number[], thickness: number, context: StepContext): boolean {
+  try {
+    freeShape(smallerRoom(body, open, thickness, { ...context, warn: () => {} }).shape);
+    return true;
+  } catch (cause) {
+    if (cause instanceof SeamError) return false;
+    throw cause;
+  }
+}
