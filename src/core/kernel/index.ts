@@ -49,8 +49,10 @@ export {
 } from "./primitives";
 export * from "./project";
 export * from "./revolve";
+export { cornersOf, matchOutlines } from "./section-match";
 export { meetsItself } from "./self-contact";
 export * from "./sheet";
+export { type SkinEnds, type SkinGuide, skinThrough } from "./skin";
 export { type Bend, bendsOf, type ChainLink, chainOf, type Spine, spotsAlong, startOf, turnBetween } from "./spine";
 export * from "./step-file";
 export type { Surface } from "./surfaces";

@@ -1,3 +1,4 @@
+import type { TopoDS_Wire } from "replicad-opencascadejs";
 import { distanceToPoint } from "./distance";
 import { KernelFault } from "./faults";
 import { lib } from "./library";
@@ -11,26 +12,31 @@ import type { Vec3 } from "./vectors";
 type Place = readonly [number, number];
 
 /** A section of a loft: a closed outline in a plane, or a point that it runs out to. */
-export type LoftSection =
-  | { point: Vec3 }
-  | {
-      frame: PlaneFrame;
-      places: readonly Place[];
-      stretches: readonly PlanarStretch[];
-      outline: readonly BoundaryStep[];
-    };
+export type LoftSection = { point: Vec3 } | LoftOutline;
+
+export interface LoftOutline {
+  frame: PlaneFrame;
+  places: readonly Place[];
+  stretches: readonly PlanarStretch[];
+  outline: readonly BoundaryStep[];
+}
 
 /** What a face of a loft is: a cap, or the side that an edge of a section (both by place) lies on. */
 export type LoftFace = "base" | "end" | { section: number; stretch: number };
 
-/** The solid or sheet through sections, one after the other: straight between them, or smooth through all. */
+/**
+ * The solid or sheet through sections, one after the other: straight between them, or smooth through all.
+ * @param ring whether the last goes on to the first. @param asDrawn whether outlines meet from where each begins (all have as
+ * many curves); otherwise the library finds where.
+ */
 export function loftThrough(
   sections: readonly LoftSection[],
-  { solid, ruled }: { solid: boolean; ruled: boolean },
+  { solid, ruled, ring, asDrawn }: { solid: boolean; ruled: boolean; ring: boolean; asDrawn: boolean },
 ): { shape: Shape; faces: LoftFace[] } {
   return scoped((scope) => {
     const oc = lib();
     const maker = scope.use(new oc.BRepOffsetAPI_ThruSections(solid, ruled, 1e-6));
+    let first: TopoDS_Wire | undefined;
     const middles: { at: Vec3; section: number; stretch: number }[] = [];
     sections.forEach((section, s) => {
       if ("point" in section) {
@@ -46,9 +52,13 @@ export function loftThrough(
         if (!wire.IsDone()) throw new KernelFault("An outline could not be joined up.", false);
         middles.push({ at: edgePoint(scope, edge, 0.5), section: s, stretch });
       }
-      maker.AddWire(scope.use(wire.Wire()));
+      const made = scope.use(wire.Wire());
+      first ??= made;
+      maker.AddWire(made);
     });
-    maker.CheckCompatibility(true);
+    // The library makes a ring of what ends with the very wire that it began with.
+    if (ring && first) maker.AddWire(first);
+    maker.CheckCompatibility(!asDrawn);
     maker.Build(scope.use(new oc.Message_ProgressRange()));
     if (!maker.IsDone()) throw new KernelFault("The sections could not be joined up.", false);
     const whole = scope.use(maker.Shape());
@@ -62,9 +72,9 @@ export function loftThrough(
           ? ownHandle(subshapes(scope, result, "shell")[0]!)
           : ownHandle(result);
     const caps = new ShapeMap<"base" | "end">();
-    if (solid) {
-      const [first, last] = [scope.use(maker.FirstShape()), scope.use(maker.LastShape())];
-      if (!first.IsNull() && shapeKind(first) === "face") caps.set(first, "base");
+    if (solid && !ring) {
+      const [base, last] = [scope.use(maker.FirstShape()), scope.use(maker.LastShape())];
+      if (!base.IsNull() && shapeKind(base) === "face") caps.set(base, "base");
       if (!last.IsNull() && shapeKind(last) === "face") caps.set(last, "end");
     }
     const faces = subshapes(scope, shape, "face").map((face): LoftFace => {

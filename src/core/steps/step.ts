@@ -27,6 +27,7 @@ export type Field = { key: string; label: string; help?: string; when?: FieldCon
   | { kind: "corners"; min: number; max?: number }
   | { kind: "sketch" }
   | { kind: "steps" }
+  | { kind: "starts"; of: string }
   | { kind: "regions"; of: string }
   | { kind: "sketch-line"; of: string }
   | { kind: "cutters" }

@@ -13,6 +13,7 @@ import { QuantityInput } from "./quantity-input";
 import { RegionsField } from "./regions-field";
 import { SketchField } from "./sketch-field";
 import { SketchLineField } from "./sketch-line-field";
+import { StartsField } from "./starts-field";
 import { StepsField } from "./steps-field";
 
 /** The form of the open step, drawn from the fields that its type declares. */
@@ -103,6 +104,15 @@ function FormField({ field, values, problems, onChange }: FieldProps) {
       return <SketchField values={values} problems={problems} onChange={onChange} />;
     case "sketch-line":
       return <SketchLineField label={field.label} value={String(value)} onChange={set} />;
+    case "starts":
+      return (
+        <StartsField
+          label={field.label}
+          sections={values[field.of] as string[]}
+          value={value as number[]}
+          onChange={set}
+        />
+      );
     case "steps":
       return <StepsField label={field.label} value={value as string[]} onChange={set} />;
     case "regions":

@@ -1,11 +1,24 @@
 import { z } from "zod";
 import { fail } from "../../errors";
-import { inSpace, KernelFault, type LoftSection, loftThrough } from "../../kernel";
+import {
+  cornersOf,
+  distance,
+  inSpace,
+  KernelFault,
+  type LoftOutline,
+  type LoftSection,
+  loftThrough,
+  matchOutlines,
+  type SkinGuide,
+  skinThrough,
+  type Vec3,
+} from "../../kernel";
 import { type Body, faceNamesOf, type SketchItem } from "../../naming";
-import { filledRegions, mergeRegions, type Profile, profileOf, stretchesOf } from "../../sketch";
+import { lengthField, toMm } from "../../params";
+import { filledRegions, mergeRegions, type Profile, pathOf, profileOf, stretchesOf } from "../../sketch";
 import { itemRef } from "../common";
 import { goesInto, INTO_FORM, intoFields, putInto, targetsOf } from "../into";
-import { MAKES } from "../profile";
+import { MAKES, sketchProfile } from "../profile";
 import { defineStep, type StepContext } from "../step";
 
 const schema = z.object({
@@ -15,15 +28,38 @@ const schema = z.object({
     .default([])
     .describe("Sketches in order, each of one closed outline, or of a point"),
   surface: z.enum(["straight", "smooth"]).default("straight").describe("Between the sections"),
+  ring: z.boolean().default(false).describe("The last section goes on to the first"),
+  squareStart: z.boolean().default(false).describe("smooth: it leaves the first section square to its plane"),
+  startReach: lengthField({ min: 0 }).default(0).describe("How strongly, mm; 0 for as far as to the next section"),
+  squareEnd: z.boolean().default(false).describe("smooth: it comes to the last section square to its plane"),
+  endReach: lengthField({ min: 0 }).default(0).describe("How strongly, mm; 0 for as far as from the section before"),
+  guides: z
+    .array(itemRef)
+    .max(50)
+    .default([])
+    .describe("smooth, two sections: sketches of one curve, each from corner to corner"),
+  starts: z
+    .array(z.number().int().min(-500).max(500))
+    .max(100)
+    .default([])
+    .describe("For each section, by how many corners its start is moved on"),
   as: z.enum(["solid", "sheet"]).default("solid"),
   ...intoFields,
 });
+export type LoftValues = z.infer<typeof schema>;
+
+const SMOOTH = { key: "surface", is: ["smooth"] };
+const NO_RING = { key: "ring", is: ["false"] };
 
 /** A body through sections. */
 export const loft = defineStep({
   type: "loft",
   schema,
-  words: { label: "Loft", line: "A body through outlines in several planes, or out to a point", stage: "shape" },
+  words: {
+    label: "Loft",
+    line: "A body through outlines in several planes, out to a point, or round in a ring",
+    stage: "shape",
+  },
   fields: [
     { key: "sections", kind: "bodies", label: "Sections, in order", accepts: ["sketch"], min: 2 },
     {
@@ -35,26 +71,62 @@ export const loft = defineStep({
         { value: "smooth", label: "Smooth" },
       ],
     },
+    { key: "ring", kind: "toggle", label: "In a ring, back to the first" },
+    { key: "squareStart", kind: "toggle", label: "Leaves the first square", when: [SMOOTH, NO_RING] },
+    {
+      key: "startReach",
+      kind: "length",
+      label: "How strongly",
+      help: "0: as far as to the next section",
+      when: [SMOOTH, NO_RING, { key: "squareStart", is: ["true"] }],
+    },
+    { key: "squareEnd", kind: "toggle", label: "Comes to the last square", when: [SMOOTH, NO_RING] },
+    {
+      key: "endReach",
+      kind: "length",
+      label: "How strongly",
+      help: "0: as far as from the section before",
+      when: [SMOOTH, NO_RING, { key: "squareEnd", is: ["true"] }],
+    },
+    {
+      key: "guides",
+      kind: "bodies",
+      label: "Guides, from corner to corner",
+      accepts: ["sketch"],
+      min: 0,
+      when: [SMOOTH, NO_RING],
+    },
+    { key: "starts", kind: "starts", of: "sections", label: "Corners moved on" },
     MAKES,
     ...INTO_FORM,
   ],
-  refs: (values) => [...values.sections, ...(goesInto(values) ? values.targets : [])],
-  resolved: (values) => ({ ...values, targets: goesInto(values) ? values.targets : [] }),
+  refs: (values) => [...values.sections, ...guidesOf(values), ...(goesInto(values) ? values.targets : [])],
+  resolved: (values) => ({
+    ...values,
+    ...shapeOf(values),
+    guides: guidesOf(values),
+    targets: goesInto(values) ? values.targets : [],
+  }),
   evaluate(values, context) {
     const { step } = context;
     const sketches = context.items(values.sections).filter((item): item is SketchItem => item.kind === "sketch");
-    if (sketches.length < 2)
-      fail("too-few-sections", "A loft needs two sections or more, each a sketch of its own. Pick another.", { step });
+    const least = values.ring ? 3 : 2;
+    if (sketches.length < least)
+      fail(
+        "too-few-sections",
+        values.ring
+          ? "A ring needs three sections or more, each a sketch of its own. Pick another."
+          : "A loft needs two sections or more, each a sketch of its own. Pick another.",
+        { step },
+      );
     const targets = targetsOf(values, context);
-    const sections = sketches.map((item, i) => sectionOf(item, i === 0 || i === sketches.length - 1, context));
+    const end = (i: number) => !values.ring && (i === 0 || i === sketches.length - 1);
+    const sections = sketches.map((item, i) => sectionOf(item, end(i), context));
     if (sections.every(({ section }) => "point" in section))
       fail("no-outline", "A loft between points alone has no width. Give it an outline.", { step });
     let made: ReturnType<typeof loftThrough>;
     try {
-      made = loftThrough(
-        sections.map(({ section }) => section),
-        { solid: values.as === "solid", ruled: values.surface === "straight" },
-      );
+      made = skin(values, sections, context);
     } catch (cause) {
       if (!(cause instanceof KernelFault) || cause.fatal) throw cause;
       fail(
@@ -81,12 +153,108 @@ export const loft = defineStep({
   },
 });
 
+const guidesOf = ({ surface, ring, guides }: LoftValues): string[] => (surface === "smooth" && !ring ? guides : []);
+
+/** How it leaves and comes to its ends: how strongly, mm, with 0 for as far as the next section; null where it is free. */
+function shapeOf({ surface, ring, squareStart, startReach, squareEnd, endReach }: LoftValues) {
+  const counts = surface === "smooth" && !ring;
+  return {
+    start: counts && squareStart ? toMm(startReach) : null,
+    end: counts && squareEnd ? toMm(endReach) : null,
+  };
+}
+
+/** Makes the loft: by the library, or as a skin of our own where its ends or guides ask for that. */
+function skin(values: LoftValues, sections: readonly Section[], context: StepContext): ReturnType<typeof loftThrough> {
+  const { step } = context;
+  const solid = values.as === "solid";
+  const ends = shapeOf(values);
+  const guides = guidesOf(values);
+  const moved = values.starts.some((start) => start !== 0);
+  const own = ends.start !== null || ends.end !== null || guides.length > 0;
+  const options = { solid, ruled: values.surface === "straight", ring: values.ring };
+  const all = sections.map(({ section }) => section);
+  if (!own && !moved) return loftThrough(all, { ...options, asDrawn: false });
+  const outlines = all.filter((section): section is LoftOutline => !("point" in section));
+  const matched = outlines.length === all.length ? matchOutlines(outlines, values.starts) : null;
+  if (!matched)
+    fail(
+      "sections-unlike",
+      own
+        ? "Square ends and guides need outlines with the same number of curves, and no points. Draw them alike, or let it run freely."
+        : "Corners can be moved on where all outlines have the same number of curves, and none is a point.",
+      { step, bodies: sections.map(({ item }) => item.id) },
+    );
+  if (!own) return loftThrough(matched, { ...options, asDrawn: true });
+  if (guides.length > 0 && matched.length !== 2)
+    fail("guides-two", "Guides run between two sections. Take one section out, or make it in two steps.", {
+      step,
+      field: "guides",
+    });
+  const far = (a: number, b: number) => {
+    const [from, to] = [cornersOf(matched[a]!), cornersOf(matched[b]!)];
+    return from.reduce((sum, at, i) => sum + distance(at, to[i]!), 0) / from.length;
+  };
+  const last = matched.length - 1;
+  return skinThrough(
+    matched,
+    {
+      start: ends.start === 0 ? far(0, 1) : ends.start,
+      end: ends.end === 0 ? far(last - 1, last) : ends.end,
+    },
+    guidesAt(guides, matched as [LoftOutline, LoftOutline], context),
+    solid,
+  );
+}
+
+/** Nearer than this, mm, and a guide begins at a corner. */
+const AT_CORNER = 1e-4;
+
+/** For each corner the guide that runs from it to the same corner of the next section. @throws SeamError */
+function guidesAt(refs: readonly string[], [first, second]: readonly [LoftOutline, LoftOutline], context: StepContext) {
+  const { step } = context;
+  const [from, to] = [cornersOf(first), cornersOf(second)];
+  const guides = from.map((): SkinGuide | null => null);
+  for (const ref of refs) {
+    const { item, profile } = sketchProfile([ref], "Pick the sketch of the guide.", context);
+    const path = pathOf(profile.graph);
+    if (path?.length !== 1)
+      fail("guide-one-curve", `${context.nameOf(item.id)} is not one curve: a guide is one line, arc or spline.`, {
+        step,
+        field: "guides",
+        bodies: [item.id],
+      });
+    const { places } = profile.graph;
+    const { start, end } = profile.graph.stretches[path[0]!.stretch]!;
+    const ends = [inSpace(item.frame, places[start]!), inSpace(item.frame, places[end]!)] as const;
+    const near = (a: Vec3, b: Vec3) => distance(a, b) < AT_CORNER;
+    const corner = from.findIndex(
+      (at, i) => (near(at, ends[0]) && near(to[i]!, ends[1])) || (near(at, ends[1]) && near(to[i]!, ends[0])),
+    );
+    if (corner < 0)
+      fail(
+        "guide-off",
+        `${context.nameOf(item.id)} does not run from a corner of the first section to the same corner of the second. Put its ends there, or move the corners on.`,
+        { step, field: "guides", bodies: [item.id], at: [...ends[0]] as [number, number, number] },
+      );
+    guides[corner] = {
+      frame: item.frame,
+      places,
+      stretches: stretchesOf(profile),
+      step: { stretch: path[0]!.stretch, forwards: near(from[corner]!, ends[0]) },
+    };
+  }
+  return guides;
+}
+
+interface Section {
+  item: SketchItem;
+  profile: Profile | null;
+  section: LoftSection;
+}
+
 /** The one outline of a sketch, or the one point that it holds. @throws SeamError */
-function sectionOf(
-  item: SketchItem,
-  atEnd: boolean,
-  context: StepContext,
-): { item: SketchItem; profile: Profile | null; section: LoftSection } {
+function sectionOf(item: SketchItem, atEnd: boolean, context: StepContext): Section {
   const { step } = context;
   const name = context.nameOf(item.id);
   const profile = profileOf(item.entities);

@@ -127,3 +127,185 @@ test.each([
 ] as [string, Step[][], string][])("%s: one sentence", (_name, sections, words) => {
   expect(lofted(sections).step("x").error?.message).toContain(words);
 });
+
+/** A sketch in a plane through Z at an angle, of a rectangle: u out from Z, v up. */
+function standing(angle: number, near: number, far: number, low: number, high: number): Step[] {
+  const d = new Draft();
+  const corners: Corner[] = [
+    [near, low],
+    [far, low],
+    [far, high],
+    [near, high],
+  ];
+  corners.forEach((corner, i) => {
+    d.point(`p${i}`, ...corner);
+  });
+  corners.forEach((_, i) => {
+    d.line(`l${i}`, `p${i}`, `p${(i + 1) % 4}`);
+  });
+  return [
+    { id: `t${angle}`, type: "move", bodies: [`d${angle}`], turn: angle, axis: "z" },
+    { id: `d${angle}`, type: "sketch", on: "zx", entities: d.entities },
+  ];
+}
+
+describe("in a ring", () => {
+  const ring = (count: number, more: Step) => {
+    const sections = Array.from({ length: count }, (_, i) => standing((360 / count) * i, 20, 30, 0, 8));
+    return buildSteps(...sections.map(([, sketch]) => sketch!), ...sections.map(([move]) => move!), {
+      id: "x",
+      type: "loft",
+      ring: true,
+      sections: sections.map(([, sketch]) => sketch!.id),
+      ...more,
+    });
+  };
+
+  test.each([6, 8])("%d sections, straight: the ring of a regular polygon", (count) => {
+    const built = ring(count, {});
+    expect(built.step("x").error ?? null).toBeNull();
+    const area = (r: number) => (count / 2) * r * r * Math.sin((2 * Math.PI) / count);
+    expect(relative(volumeOfStep(built, "x"), 8 * (area(30) - area(20)))).toBeLessThan(1e-9);
+    expect(built.reports[0]).toMatchObject({ genus: 1, valid: true, closed: true });
+    expect(built.bodies[0]!.faces.some((name) => name.startsWith("x:cap"))).toBe(false);
+  });
+
+  test("smooth it comes close to the round one", () => {
+    const volume = volumeOfStep(ring(12, { surface: "smooth" }), "x");
+    expect(relative(volume, 8 * Math.PI * (900 - 400))).toBeLessThan(1e-3);
+  });
+
+  test("two sections are none", () => {
+    expect(ring(2, {}).step("x").error!.message).toMatch(/^A ring needs three sections or more/);
+  });
+});
+
+describe("corners moved on", () => {
+  const sections = () => [at(0, ...square(10)), at(20, ...square(10))];
+
+  test("by one of four: the twisted body between, by the prismatoid rule", () => {
+    const built = lofted(sections(), { starts: [0, 1] });
+    expect(built.step("x").error ?? null).toBeNull();
+    // Half-way each corner is midway between two of the square's: a square turned by 45°, of half the area.
+    expect(relative(volumeOfStep(built, "x"), prismatoid(20, 400, 200, 400))).toBeLessThan(1e-9);
+    expect(relative(volumeOfStep(lofted(sections(), { starts: [0, 0] }), "x"), 8000)).toBeLessThan(1e-9);
+  });
+
+  test("outlines of different numbers of curves have no such corners", () => {
+    const triangle: Corner[] = [
+      [-10, -10],
+      [10, -10],
+      [0, 10],
+    ];
+    const { error } = lofted([at(0, ...square(10)), at(20, ...triangle)], { starts: [0, 1] }).step("x");
+    expect(error!.message).toMatch(/^Corners can be moved on where all outlines have the same number of curves/);
+  });
+});
+
+describe("square to its ends", () => {
+  // Between lengths a and b a cubic that is level at both ends runs as a + (b − a)(3v² − 2v³).
+  const blend = (a: number, b: number, h: number) => h * (a * a + a * (b - a) + (13 / 35) * (b - a) ** 2);
+  const smooth = { surface: "smooth", squareStart: true, squareEnd: true };
+
+  test("between equal squares: the prism", () => {
+    const built = lofted([at(0, ...square(10)), at(30, ...square(10))], smooth);
+    expect(built.step("x").error ?? null).toBeNull();
+    expect(relative(volumeOfStep(built, "x"), 400 * 30)).toBeLessThan(1e-9);
+    expect(built.bodies[0]!.faces.toSorted()).toEqual([
+      "x:cap:base",
+      "x:cap:end",
+      ...[0, 1, 2, 3].map((i) => `x:side:h0:l${i}`),
+    ]);
+  });
+
+  test("between squares of two sizes, and between circles: by integration", () => {
+    // Handles of 30 mm over a height of 30 mm, so that the height runs evenly.
+    const squares = lofted([at(0, ...square(20)), at(30, ...square(10))], { ...smooth, startReach: 30, endReach: 30 });
+    expect(relative(volumeOfStep(squares, "x"), blend(40, 20, 30))).toBeLessThan(1e-9);
+    const disc = (height: number, radius: number): Step[] => {
+      const d = new Draft();
+      d.circle("c", [0, 0], radius);
+      return [
+        { id: `w${height}`, type: "workplane", base: "xy", offset: height },
+        { id: `h${height}`, type: "sketch", on: "workplane", plane: [`w${height}`], entities: d.entities },
+      ];
+    };
+    const discs = lofted([disc(0, 20), disc(30, 10)], { ...smooth, startReach: 30, endReach: 30 });
+    expect(discs.step("x").error ?? null).toBeNull();
+    expect(relative(volumeOfStep(discs, "x"), Math.PI * blend(20, 10, 30))).toBeLessThan(1e-8);
+  });
+
+  test("only one end; through three sections; as a sheet", () => {
+    const one = lofted([at(0, ...square(20)), at(30, ...square(10))], { surface: "smooth", squareStart: true });
+    expect(one.step("x").error ?? null).toBeNull();
+    const three = lofted([at(0, ...square(10)), at(20, ...square(10)), at(40, ...square(10))], smooth);
+    expect(relative(volumeOfStep(three, "x"), 400 * 40)).toBeLessThan(1e-9);
+    const sheet = lofted([at(0, ...square(10)), at(30, ...square(10))], { ...smooth, as: "sheet" });
+    expect(sheet.reports[0]!.area).toBeCloseTo(4 * 20 * 30, 6);
+  });
+
+  test("not to a point", () => {
+    const { error } = lofted([at(0, ...square(10)), at(30, [0, 0])], smooth).step("x");
+    expect(error!.message).toMatch(
+      /^Square ends and guides need outlines with the same number of curves, and no points/,
+    );
+  });
+});
+
+describe("along guides", () => {
+  const h = 30;
+  const half = 10;
+  /** An arc in the upright plane through the Z axis and a corner of the square, bulging outwards; u is out, v up. */
+  const guide = (angle: number, bulge: number): Step[] => {
+    const d = new Draft();
+    const out = half * Math.SQRT2;
+    // The circle through both ends that reaches `bulge` further out half-way up.
+    const radius = ((h / 2) ** 2 + bulge ** 2) / (2 * bulge);
+    d.arc("g", [-(out + bulge - radius), h / 2], [-out, h], [-out, 0]);
+    return [
+      { id: `g${angle}`, type: "sketch", on: "zx", entities: d.entities },
+      { id: `gt${angle}`, type: "move", bodies: [`g${angle}`], turn: angle, axis: "z" },
+    ];
+  };
+  const through = (guides: Step[], more: Step = {}) =>
+    lofted(
+      [at(0, ...square(half)), at(h, ...square(half))],
+      { surface: "smooth", guides: guides.filter(({ type }) => type === "sketch").map(({ id }) => id), ...more },
+      guides,
+    );
+
+  test("four alike: at each height a square whose corners lie on them", () => {
+    const bulge = 4;
+    const built = through([45, 135, 225, 315].flatMap((angle) => guide(angle, bulge)));
+    expect(built.step("x").error ?? null).toBeNull();
+    // Half a square's diagonal d holds 2 d²; along the arc d = m + √(R² − z²) about the middle of its height.
+    const radius = ((h / 2) ** 2 + bulge ** 2) / (2 * bulge);
+    const m = half * Math.SQRT2 + bulge - radius;
+    const a = h / 2;
+    const root = (a * Math.sqrt(radius ** 2 - a ** 2) + radius ** 2 * Math.asin(a / radius)) / 2;
+    const expected = 4 * (m * m * a + 2 * m * root + radius ** 2 * a - a ** 3 / 3);
+    expect(relative(volumeOfStep(built, "x"), expected)).toBeLessThan(1e-6);
+    expect(built.reports[0]).toMatchObject({ valid: true, closed: true });
+  });
+
+  test("one alone pulls out its corner only", () => {
+    const built = through(guide(45, 4));
+    expect(built.step("x").error ?? null).toBeNull();
+    const { box } = built.reports[0]!;
+    expect([box!.min[0], box!.min[1]].map((v) => Math.round(v * 1e4) / 1e4)).toEqual([-10, -10]);
+    // It bulges by 4 along the diagonal.
+    expect(Math.max(box!.max[0], box!.max[1])).toBeGreaterThan(10 + 4 / Math.SQRT2 - 0.01);
+  });
+
+  test("a guide that ends beside a corner, and one of two curves", () => {
+    const off = guide(50, 4);
+    expect(through(off).step("x").error!.message).toMatch(
+      /^Sketch \d* ?does not run from a corner|^Sketch does not run from a corner/,
+    );
+    const d = new Draft();
+    d.line("a", [0, 0], [5, 5]);
+    d.line("b", "a_b", [0, h]);
+    const bent = { id: "g", type: "sketch", on: "zx", entities: d.entities };
+    expect(through([bent]).step("x").error!.message).toContain("is not one curve: a guide is one line, arc or spline.");
+  });
+});
