@@ -101,13 +101,38 @@ describe("two things", () => {
       body: s!,
       part: { kind: "face", place: allFaceFacts(s!.shape).findIndex(({ kind }) => kind === "sphere") },
     };
-    expect(measureBetween(ball, corner(a!, [10, 10, 20])).apart).toMatchObject({ what: "centres" });
+    expect(measureBetween(ball, corner(a!, [10, 10, 20])).apart).toMatchObject({ what: "corner and centre" });
     expect(measureBetween(corner(a!, [10, 10, 20]), corner(a!, [-10, -10, 0])).apart!.mm).toBeCloseTo(
       20 * Math.sqrt(3),
       9,
     );
     const upright = edgeAt(a!, ({ direction }) => Math.abs(direction?.[2] ?? 0) > 0.99);
     expect(measureBetween(upright, face(t!, "t:side:z+")).angle).toBeCloseTo(60, 9);
+  });
+
+  test("a corner and a plane, an axis, an edge, a centre: endless, however far they reach", () => {
+    const built = bench();
+    const [a, b, p] = ["a", "b", "p"].map((step) => of(built, step));
+    const far = corner(b!, [45, 5, 10]);
+    expect(measureBetween(far, face(a!, "a:side:x+")).apart).toMatchObject({
+      what: "corner and plane",
+      mm: expect.closeTo(35, 9),
+    });
+    expect(measureBetween(far, face(p!, "p:side")).apart).toMatchObject({
+      what: "corner and axis",
+      mm: expect.closeTo(Math.hypot(95, 5), 9),
+    });
+    const upright = edgeAt(a!, ({ direction, at }) => Math.abs(direction?.[2] ?? 0) > 0.99 && at[0] > 0 && at[1] > 0);
+    expect(measureBetween(far, upright).apart).toMatchObject({
+      what: "corner and edge",
+      mm: expect.closeTo(Math.hypot(35, 5), 9),
+    });
+    const rim = edgeAt(p!, ({ kind, centre }) => kind === "circle" && centre![2] > 1);
+    expect(measureBetween(rim, face(a!, "a:side:z+")).apart).toMatchObject({
+      what: "centre and plane",
+      mm: expect.closeTo(10, 9),
+    });
+    expect(measureBetween(rim, far).apart).toMatchObject({ what: "corner and centre" });
   });
 
   test("what touches is 0 apart; along the axes it says how the two lie", () => {

@@ -54,8 +54,8 @@ export interface BetweenMeasures {
   nearest: Span | null;
   /** Of the two points that are nearest, along X, Y and Z, mm. */
   along: Vec3 | null;
-  /** Between what is parallel: two planes, two axes, or an axis and a plane; and between two centres. */
-  apart: (Span & { what: "planes" | "axes" | "edges" | "axis and plane" | "edge and plane" | "centres" }) | null;
+  /** Between what is parallel, between middles, and between a middle and a plane or line; with what that is. */
+  apart: (Span & { what: string }) | null;
   /** The smaller of the two angles between them, degrees; null where they have none. */
   angle: number | null;
 }
@@ -107,40 +107,55 @@ function handleOf({ body: { shape }, part }: Thing): Shape {
   return part.kind === "edge" ? edgeHandles(shape)[part.place]! : vertexHandles(shape)[part.place]!;
 }
 
-/** What a direction of a thing means: the normal of something flat, or the run of a line or axis. */
 const isFlat = ({ form }: ThingMeasures): boolean => form === "plane";
-const isRound = ({ form }: ThingMeasures): boolean => form === "cylinder" || form === "circle" || form === "cone";
-const isPoint = ({ kind, form }: ThingMeasures): boolean => kind === "corner" || form === "sphere";
+/** What has a middle that is measured to, and what it is called. */
+const spotOf = ({ kind, form }: ThingMeasures): "corner" | "centre" | null =>
+  kind === "corner" ? "corner" : form === "sphere" || form === "circle" ? "centre" : null;
+/** What runs along a line, and what that is called. A circle has a middle and an axis. */
+const lineOf = ({ form }: ThingMeasures): "edge" | "axis" | null =>
+  form === "line" ? "edge" : form === "cylinder" || form === "cone" || form === "circle" ? "axis" : null;
 
 const PARALLEL = 1e-9;
 
+/** The distance that is meant between planes, lines and middles, where there is one whatever their ends. */
 function apartBy(a: ThingMeasures, b: ThingMeasures): BetweenMeasures["apart"] {
   if (!a.at || !b.at) return null;
-  if ((isPoint(a) || a.form === "circle") && (isPoint(b) || b.form === "circle"))
-    return { what: "centres", mm: distance(a.at, b.at), from: a.at, to: b.at };
-  if (!a.direction || !b.direction) return null;
-  const [flatA, flatB] = [isFlat(a), isFlat(b)];
-  const away = sub(b.at, a.at);
-  if (flatA !== flatB) {
-    const [plane, line] = flatA ? [a, b] : [b, a];
-    if (Math.abs(dot(plane.direction!, line.direction!)) > PARALLEL) return null;
-    const height = dot(sub(line.at!, plane.at!), plane.direction!);
-    return {
-      what: isRound(line!) ? "axis and plane" : "edge and plane",
-      mm: Math.abs(height),
-      from: sub(line.at!, scale(plane.direction!, height)),
-      to: line.at!,
-    };
+  const [spotA, spotB] = [spotOf(a), spotOf(b)];
+  if (spotA && spotB) {
+    const what = spotA !== spotB ? "corner and centre" : `${spotA}s`;
+    return { what, mm: distance(a.at, b.at), from: a.at, to: b.at };
   }
-  if (length(cross(a.direction, b.direction)) > PARALLEL) return null;
-  if (flatA) {
-    const height = dot(away, a.direction);
-    return { what: "planes", mm: Math.abs(height), from: a.at, to: add(a.at, scale(a.direction, height)) };
+  if (isFlat(a) !== isFlat(b)) return isFlat(a) ? fromPlane(a, b) : fromPlane(b, a);
+  if (isFlat(a)) {
+    if (length(cross(a.direction!, b.direction!)) > PARALLEL) return null;
+    const height = dot(sub(b.at, a.at), a.direction!);
+    return { what: "planes", mm: Math.abs(height), from: a.at, to: add(a.at, scale(a.direction!, height)) };
   }
-  const lines = (thing: ThingMeasures) => isRound(thing) || thing.form === "line";
-  if (!lines(a) || !lines(b)) return null;
-  const across = sub(away, scale(a.direction, dot(away, a.direction)));
-  return { what: isRound(a) || isRound(b) ? "axes" : "edges", mm: length(across), from: a.at, to: add(a.at, across) };
+  const [lineA, lineB] = [lineOf(a), lineOf(b)];
+  if (lineA && lineB) {
+    if (length(cross(a.direction!, b.direction!)) > PARALLEL) return null;
+    const what = lineA !== lineB ? "edge and axis" : lineA === "axis" ? "axes" : "edges";
+    return { what, ...toLine(b.at, a) };
+  }
+  if (lineA && spotB) return { what: `${spotB} and ${lineA}`, ...toLine(b.at, a) };
+  return lineB && spotA ? { what: `${spotA} and ${lineB}`, ...toLine(a.at, b) } : null;
+}
+
+/** How high a middle, or a line along it, lies over a plane. */
+function fromPlane(plane: ThingMeasures, other: ThingMeasures): BetweenMeasures["apart"] {
+  const line = other.form === "circle" ? null : lineOf(other);
+  const named = spotOf(other) ?? line;
+  if (!named || (line && Math.abs(dot(plane.direction!, other.direction!)) > PARALLEL)) return null;
+  const height = dot(sub(other.at!, plane.at!), plane.direction!);
+  const foot = sub(other.at!, scale(plane.direction!, height));
+  return { what: `${named} and plane`, mm: Math.abs(height), from: foot, to: other.at! };
+}
+
+/** From a point to the line that a thing runs along. */
+function toLine(at: Vec3, line: ThingMeasures): Span {
+  const away = sub(at, line.at!);
+  const foot = add(line.at!, scale(line.direction!, dot(away, line.direction!)));
+  return { mm: distance(at, foot), from: foot, to: at };
 }
 
 function angleBetween(a: ThingMeasures, b: ThingMeasures): number | null {

@@ -43,6 +43,7 @@ export function drawingOf(state: State, dark: boolean, part: Part): Drawing {
   const bodies: DrawnBody[] = [];
   const planes: DrawnPlane[] = [];
   const sketches: DrawnSketch[] = [];
+  const used = namedBySteps(part);
   for (const item of items) {
     if (state.alone !== null ? state.alone !== item.id : state.hidden.has(item.id)) continue;
     if (item.kind === "workplane")
@@ -51,6 +52,9 @@ export function drawingOf(state: State, dark: boolean, part: Part): Drawing {
       // The open one is drawn over the view, where it follows the pointer.
       if (state.editing?.step.type === "sketch" && state.editing.step.id === item.step && state.picking === null)
         continue;
+      // What has been made of a sketch stands for it, until someone asks for the sketch.
+      const asked = picked.has(item.id) || hover?.id === item.id || state.alone === item.id || state.editing !== null;
+      if (!asked && (used.has(item.id) || used.has(item.step))) continue;
       sketches.push({ id: item.id, lines: item.lines, picked: picked.has(item.id) || picked.has(item.step) });
     } else {
       const mesh = state.meshes.get(item.meshId);
@@ -70,6 +74,11 @@ export function drawingOf(state: State, dark: boolean, part: Part): Drawing {
     dark,
     mark: trouble?.at ?? null,
   };
+}
+
+/** All that steps of a part name: items by id, or steps for what they made. */
+function namedBySteps({ steps }: Part): Set<string> {
+  return new Set(steps.flatMap((step) => (step.suppressed ? [] : (stepType(step.type)?.refs(step as never) ?? []))));
 }
 
 /** While a step is open and something is being picked: what it can pick from. Else what is on the bench. */

@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useState } from "react";
 import { formatAngle, formatLength } from "@/core/units";
-import { isBodyView } from "@/engine/contract";
+import { isBodyView, type ViewMesh } from "@/engine/contract";
 import { useJob, usePart, useWorkspace } from "../state/context";
 import { notesOf } from "../state/notes";
 import type { ViewScene } from "./scene";
@@ -75,6 +75,19 @@ function Tag({ x, y, text }: { x: number; y: number; text: string }) {
   );
 }
 
+/** The corner of a face's mesh that is nearest to its middle: the middle itself of a round face lies in the air. */
+function pointOn(mesh: ViewMesh | undefined, face: number, middle: Point): Point {
+  if (!mesh) return middle;
+  const [first, count] = [mesh.faceRanges[2 * face]!, mesh.faceRanges[2 * face + 1]!];
+  let [best, least] = [middle, Number.POSITIVE_INFINITY];
+  for (const vertex of mesh.indices.subarray(first, first + count)) {
+    const at: Point = [mesh.positions[3 * vertex]!, mesh.positions[3 * vertex + 1]!, mesh.positions[3 * vertex + 2]!];
+    const away = Math.hypot(at[0] - middle[0], at[1] - middle[1], at[2] - middle[2]);
+    if (away < least) [best, least] = [at, away];
+  }
+  return best;
+}
+
 /** A numbered flag where a note on a face is, of the selected body; of others a plain one. */
 function Flags({ scene }: { scene: ViewScene }) {
   const part = usePart();
@@ -82,6 +95,7 @@ function Flags({ scene }: { scene: ViewScene }) {
   const selected = useWorkspace((state) => state.selected);
   const hidden = useWorkspace((state) => state.hidden);
   const alone = useWorkspace((state) => state.alone);
+  const meshes = useWorkspace((state) => state.meshes);
   if (part.notes.length === 0) return null;
   const shown = (items ?? []).filter(isBodyView).filter(({ id }) => (alone !== null ? alone === id : !hidden.has(id)));
   return shown.flatMap((body) =>
@@ -89,7 +103,7 @@ function Flags({ scene }: { scene: ViewScene }) {
       const box = body.measures.box;
       const at: Point | null =
         face !== null
-          ? body.faces[face]!.centre
+          ? pointOn(meshes.get(body.meshId), face, body.faces[face]!.centre)
           : box && [(box.min[0] + box.max[0]) / 2, (box.min[1] + box.max[1]) / 2, box.max[2]];
       if (!at) return null;
       const { x, y } = scene.project(at);
