@@ -3,7 +3,9 @@ import { KernelFault, readStepShapes, type Shape, writeStepShapes } from "../../
 import { stepNames } from "./names";
 import { checkPart21, parseRecords, writeString } from "./part21";
 
+export { NotStretchable, type Stretch } from "./affine";
 export { checkPart21 } from "./part21";
+export { stretchedSolid } from "./stretched";
 
 export interface StepBody {
   kind: "solid" | "sheet";

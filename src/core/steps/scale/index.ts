@@ -1,35 +1,112 @@
 import { z } from "zod";
 import { fail } from "../../errors";
-import { scaled } from "../../kernel";
+import { NotStretchable, stretchedSolid } from "../../exchange";
+import { freeShape, isValid, openEdges, scaled, type Vec3, volumeOf } from "../../kernel";
+import { type Body, faceNamesOf } from "../../naming";
 import { factorField, toFactor } from "../../params";
 import { itemRef, pointField, toVec3 } from "../common";
-import { defineStep } from "../step";
+import { defineStep, type StepContext } from "../step";
 
 const schema = z.object({
   bodies: z.array(itemRef).max(200).default([]),
-  factor: factorField().default(1).describe("On all axes; 1.02 for two per cent of shrink"),
+  by: z.enum(["even", "axes"]).default("even").describe("The same on all axes, or one factor for each"),
+  factor: factorField().default(1).describe("even: on all axes; 1.02 for two per cent of shrink"),
+  alongX: factorField().default(1).describe("axes: along X"),
+  alongY: factorField().default(1).describe("axes: along Y"),
+  alongZ: factorField().default(1).describe("axes: along Z"),
   about: pointField().default([0, 0, 0]).describe("The point that stays where it is"),
 });
+type Values = z.infer<typeof schema>;
+
+const AXES = { key: "by", is: ["axes"] };
 
 /** Bodies made larger or smaller about a point. */
 export const scaleStep = defineStep({
   type: "scale",
   schema,
-  words: { label: "Scale", line: "Bodies made larger or smaller about a point", stage: "shape" },
+  words: {
+    label: "Scale",
+    line: "Bodies made larger or smaller about a point, evenly or by a factor for each axis",
+    stage: "shape",
+  },
   fields: [
     { key: "bodies", kind: "bodies", label: "Bodies", accepts: ["solid", "sheet"], min: 1 },
-    { key: "factor", kind: "count", label: "Factor" },
+    {
+      key: "by",
+      kind: "choice",
+      label: "By",
+      options: [
+        { value: "even", label: "One factor" },
+        { value: "axes", label: "One for each axis" },
+      ],
+    },
+    { key: "factor", kind: "count", label: "Factor", when: { key: "by", is: ["even"] } },
+    { key: "alongX", kind: "count", label: "Factor along X", when: AXES },
+    { key: "alongY", kind: "count", label: "Factor along Y", when: AXES },
+    { key: "alongZ", kind: "count", label: "Factor along Z", when: AXES },
     { key: "about", kind: "point", label: "About the point" },
   ],
   refs: (values) => values.bodies,
-  resolved: (values) => ({ factor: toFactor(values.factor), about: toVec3(values.about) }),
+  resolved: (values) => ({ factors: factorsOf(values), about: toVec3(values.about) }),
   evaluate(values, context) {
     const bodies = context.bodies(values.bodies);
     if (bodies.length === 0) fail("nothing-picked", "Pick the bodies to scale.", { step: context.step });
-    const [factor, about] = [toFactor(values.factor), toVec3(values.about)];
-    return {
-      made: bodies.map((body) => ({ ...body, shape: scaled(body.shape, about, factor) })),
-      used: bodies.map(({ id }) => id),
-    };
+    const [factors, about] = [factorsOf(values), toVec3(values.about)];
+    const even = factors.every((factor) => factor === factors[0]);
+    const made: Body[] = [];
+    try {
+      for (const body of bodies)
+        made.push(
+          even ? { ...body, shape: scaled(body.shape, about, factors[0]) } : stretched(body, about, factors, context),
+        );
+    } catch (cause) {
+      for (const { shape } of made) freeShape(shape);
+      throw cause;
+    }
+    return { made, used: bodies.map(({ id }) => id) };
   },
 });
+
+const factorsOf = ({ by, factor, alongX, alongY, alongZ }: Values): Vec3 =>
+  by === "even"
+    ? [toFactor(factor), toFactor(factor), toFactor(factor)]
+    : [toFactor(alongX), toFactor(alongY), toFactor(alongZ)];
+
+/** A solid stretched along the axes. What came of it is weighed: a stretch multiplies a volume by its factors. */
+function stretched(body: Body, about: Vec3, factors: Vec3, context: StepContext): Body {
+  const { step } = context;
+  const name = context.nameOf(body.id);
+  if (body.kind !== "solid")
+    fail("needs-solids", `${name} is a sheet: only solids can be scaled by a factor for each axis.`, {
+      step,
+      bodies: [body.id],
+    });
+  const refuse = (): never =>
+    fail(
+      "not-stretchable",
+      `${name} has faces that have no exact form once stretched (turned free curves, or offsets of them). Scale it evenly, or stretch what it was made from.`,
+      { step, bodies: [body.id] },
+    );
+  let made: ReturnType<typeof stretchedSolid>;
+  try {
+    made = stretchedSolid(body.shape, { about, factors });
+  } catch (cause) {
+    if (cause instanceof NotStretchable) throw refuse();
+    throw cause;
+  }
+  const { shape, sources } = made;
+  const wanted = volumeOf(body.shape) * factors[0] * factors[1] * factors[2];
+  const sound = openEdges(shape).length === 0 && isValid(shape) && Math.abs(volumeOf(shape) - wanted) <= 1e-6 * wanted;
+  if (!sound || sources.includes(-1)) {
+    freeShape(shape);
+    throw refuse();
+  }
+  return {
+    ...body,
+    shape,
+    faces: faceNamesOf(
+      shape,
+      sources.map((place) => body.faces[place]!),
+    ),
+  };
+}
