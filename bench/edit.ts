@@ -9,7 +9,7 @@ import {
   tessellate,
   viewDeflection,
 } from "../src/core/kernel";
-import { bare, bareEdges } from "../src/core/kernel/bare";
+import { bare, bareEdges, bareMeasures } from "../src/core/kernel/bare";
 import { isBody } from "../src/core/naming";
 import { SIZES, sized, thirtySteps } from "../src/core/testing/thirty-steps";
 import { EngineSession } from "../src/engine/session";
@@ -17,7 +17,7 @@ import { median, show, time } from "./ratios";
 
 /**
  * A value changed in the part of thirty steps, until the page could draw it (bodies, names, measures, meshes), against the
- * library's own time for the operations that it calls for and for meshing what is seen.
+ * library's own time for the operations that it calls for, and for meshing and measuring what is seen.
  */
 export async function editToPicture(rounds: number): Promise<void> {
   const steps = thirtySteps();
@@ -105,7 +105,10 @@ function bareWork(steps: ReturnType<typeof thirtySteps>): (() => void)[] {
     () => bare("split", shapes("knobRound"), [middle]),
     edges("chamfer", "ribEnd", p.ribCut),
     () => {
-      for (const shape of halves) tessellate(shape, viewDeflection(diagonal(boxOf(shape)!)));
+      for (const shape of halves) {
+        tessellate(shape, viewDeflection(diagonal(boxOf(shape)!)));
+        bareMeasures(shape);
+      }
     },
   ];
 }

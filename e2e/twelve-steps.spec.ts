@@ -136,22 +136,27 @@ test("a part of twelve steps: built by hand, reordered, edited at step 3, measur
 
   // The hold point dragged up, and down again.
   const bar = page.getByRole("button", { name: /^Hold point: the part is built up to here/ });
-  const drag = async (to: number) => {
+  const drag = async (to: number, edge: "top" | "bottom") => {
     const from = (await bar.boundingBox())!;
-    const row = (await page.locator("[data-step]").nth(to).boundingBox())!;
-    await page.mouse.move(from.x + 8, from.y + from.height / 2);
+    const x = from.x + 8;
+    await page.mouse.move(x, from.y + from.height / 2);
     await page.mouse.down();
-    await page.mouse.move(from.x + 8, from.y - 20, { steps: 4 });
-    await page.mouse.move(from.x + 8, row.y + row.height / 2, { steps: 8 });
+    await page.mouse.move(x, from.y + (edge === "top" ? -20 : 20), { steps: 4 });
+    // The sheet may scroll while something is dragged near its end: the row is looked for where it has come to lie.
+    for (let round = 0; round < 3; round++) {
+      const row = (await page.locator("[data-step]").nth(to).boundingBox())!;
+      await page.mouse.move(x, edge === "top" ? row.y + 4 : row.y + row.height + 6, { steps: 6 });
+      await page.waitForTimeout(250);
+    }
     await page.mouse.up();
     await built(page);
   };
   await bar.scrollIntoViewIfNeeded();
-  await drag(8);
+  await drag(8, "top");
   const held = page.locator('[data-step][data-state="held"]');
   await expect.poll(() => held.count()).toBeGreaterThan(2);
   await expect(bodyCard(page, "Block")).toBeVisible();
-  await drag(11);
+  await drag(11, "bottom");
   await expect(held).toHaveCount(0);
   await expect(bodyCard(page, "Block 2")).toBeVisible();
   await saved(page);

@@ -48,3 +48,14 @@ export function bareEdges(work: "fillet" | "chamfer", shape: Shape, places: read
     scope.use(maker.Shape());
   });
 }
+
+/** The library's own volume, area and tight box of a shape. */
+export function bareMeasures(shape: Shape): void {
+  scoped((scope) => {
+    const oc = lib();
+    const properties = scope.use(new oc.GProp_GProps());
+    oc.BRepGProp.VolumeProperties(shape, properties, false, false, false);
+    oc.BRepGProp.SurfaceProperties(shape, properties, false, false);
+    oc.BRepBndLib.AddOptimal(shape, scope.use(new oc.Bnd_Box()), false, false);
+  });
+}

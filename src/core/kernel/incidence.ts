@@ -2,7 +2,7 @@ import type { TopoDS_Edge, TopoDS_Vertex } from "replicad-opencascadejs";
 import { keepWith } from "./kept";
 import { lib } from "./library";
 import { type Scope, scoped } from "./scope";
-import { facesOf, occurrences, type Shape, ShapeMap, subshapes } from "./topology";
+import { facesOf, KINDS, type Shape, ShapeMap, subshapes } from "./topology";
 
 /** An edge as a wire runs along it. */
 export interface EdgeUse {
@@ -59,56 +59,73 @@ export const vertexHandles = (shape: Shape): readonly TopoDS_Vertex[] => readOnc
 
 const bounding = (shape: Shape) => !/INTERNAL|EXTERNAL/.test(shape.Orientation() as string);
 
+/**
+ * One walk through the library's structure. It is walked for every body that is made, so the walk is kept lean: three
+ * explorers for all of it, and each handle freed where it was looked at.
+ */
 function read(scope: Scope, shape: Shape): Read {
   const oc = lib();
-  const edges: TopoDS_Edge[] = [];
-  const vertices: TopoDS_Vertex[] = [];
+  const [wires, edges, ends] = [0, 1, 2].map(() => scope.use(new oc.TopExp_Explorer())) as [Walk, Walk, Walk];
   const result: Incidence = { faces: [], edges: [], vertices: [], shells: [] };
-  const [places, edgePlaces, vertexPlaces] = [new ShapeMap<number>(), new ShapeMap<number>(), new ShapeMap<number>()];
-  const placeOfVertex = (vertex: Shape): number => {
-    let place = vertexPlaces.get(vertex);
-    if (place === undefined) {
-      place = result.vertices.push({ faces: [] }) - 1;
-      vertices.push(oc.TopoDS.Vertex(vertex));
-      vertexPlaces.set(vertex, place);
-    }
-    return place;
+  const edgeList: TopoDS_Edge[] = [];
+  const vertexList: TopoDS_Vertex[] = [];
+  const [facePlaces, edgePlaces, vertexPlaces] = [
+    new ShapeMap<number>(),
+    new ShapeMap<number>(),
+    new ShapeMap<number>(),
+  ];
+  const newVertex = (vertex: Shape) => {
+    const handle = oc.TopoDS.Vertex(vertex);
+    vertexList.push(handle);
+    return { handle, value: result.vertices.push({ faces: [] }) - 1 };
   };
-  const placeOfEdge = (edge: Shape): number => {
-    let place = edgePlaces.get(edge);
-    if (place === undefined) {
-      const handle = oc.TopoDS.Edge(edge);
-      edges.push(handle);
-      const point = oc.BRep_Tool.Degenerated(handle);
-      const ends = occurrences(scope, edge, "vertex")
-        .map((vertex) => ({ vertex: placeOfVertex(vertex), bounds: bounding(vertex) }))
-        .flatMap(({ vertex, bounds }) => (bounds ? [vertex] : []));
-      place = result.edges.push({ point, faces: [], uses: 0, vertices: ends }) - 1;
-      edgePlaces.set(edge, place);
-    }
-    return place;
+  const newEdge = (edge: Shape) => {
+    const handle = oc.TopoDS.Edge(edge);
+    edgeList.push(handle);
+    const vertices: number[] = [];
+    each(ends, edge, "vertex", (vertex) => {
+      const place = vertexPlaces.ensure(vertex, () => newVertex(vertex));
+      if (bounding(vertex)) vertices.push(place);
+    });
+    const point = oc.BRep_Tool.Degenerated(handle);
+    return { handle, value: result.edges.push({ point, faces: [], uses: 0, vertices }) - 1 };
   };
   const note = (list: number[], face: number) => {
     if (list.at(-1) !== face && !list.includes(face)) list.push(face);
   };
   // The library walks a shape depth first: faces, their wires, their edges, their vertices. So does this.
   facesOf(shape).forEach((face, f) => {
-    places.set(face, f);
+    facePlaces.set(face, f);
     const inner = (face.Orientation() as string) === "TopAbs_INTERNAL";
-    const wires = occurrences(scope, face, "wire").map((wire) =>
-      occurrences(scope, wire, "edge").map((edge): EdgeUse => {
-        const place = placeOfEdge(edge);
+    const all: EdgeUse[][] = [];
+    each(wires, face, "wire", (wire) => {
+      const uses: EdgeUse[] = [];
+      each(edges, wire, "edge", (edge) => {
+        const place = edgePlaces.ensure(edge, () => newEdge(edge));
         const entry = result.edges[place]!;
         note(entry.faces, f);
         if (!inner) entry.uses++;
         for (const vertex of entry.vertices) note(result.vertices[vertex]!.faces, f);
-        return { edge: place, bounds: bounding(edge) };
-      }),
-    );
-    result.faces.push({ bounds: bounding(face), wires });
+        uses.push({ edge: place, bounds: bounding(edge) });
+      });
+      all.push(uses);
+    });
+    result.faces.push({ bounds: bounding(face), wires: all });
   });
   result.shells = subshapes(scope, shape, "shell").map((shell) =>
-    subshapes(scope, shell, "face").map((face) => places.get(face)!),
+    subshapes(scope, shell, "face").map((face) => facePlaces.get(face)!),
   );
-  return { incidence: result, edges, vertices };
+  return { incidence: result, edges: edgeList, vertices: vertexList };
+}
+
+type Walk = InstanceType<ReturnType<typeof lib>["TopExp_Explorer"]>;
+
+/** Looks at each part of a kind, as often as it occurs; its handle is freed afterwards. */
+function each(walk: Walk, shape: Shape, kind: "wire" | "edge" | "vertex", look: (part: Shape) => void): void {
+  walk.Init(shape, KINDS[kind], "TopAbs_SHAPE");
+  for (; walk.More(); walk.Next()) {
+    const part = walk.Current();
+    look(part);
+    part.delete();
+  }
 }

@@ -7,7 +7,7 @@ import { type Scope, scoped } from "./scope";
 export type Shape = TopoDS_Shape;
 export type SubshapeKind = "solid" | "shell" | "face" | "wire" | "edge" | "vertex";
 
-const KINDS: Record<SubshapeKind, TopAbs_ShapeEnum> = {
+export const KINDS: Record<SubshapeKind, TopAbs_ShapeEnum> = {
   solid: "TopAbs_SOLID",
   shell: "TopAbs_SHELL",
   face: "TopAbs_FACE",
