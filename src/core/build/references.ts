@@ -1,6 +1,6 @@
 import type { Trouble } from "../errors";
 import type { Step } from "../job";
-import { allEdgeFacts, allFaceFacts, edgeNeighbourhoods, verticesOf } from "../kernel";
+import { allFaceFacts, edgeFactsAt, edgeNeighbourhoods, verticesOf } from "../kernel";
 import {
   type Body,
   type CornerRef,
@@ -76,8 +76,16 @@ export function referencesOf(
       const on = body(ref.body);
       const { place, warning } = resolveEdge(on, ref);
       note("edge", on, place, warning, ref, () => edgeRefOf(on, place));
-      const faces = edgeNeighbourhoods(on.shape).edges[place]?.faces ?? [];
-      return { body: on, edge: place, facts: allEdgeFacts(on.shape)[place]!, faces };
+      return {
+        body: on,
+        edge: place,
+        get facts() {
+          return edgeFactsAt(on.shape, place)!;
+        },
+        get faces() {
+          return edgeNeighbourhoods(on.shape).edges[place]?.faces ?? [];
+        },
+      };
     },
     corner(ref: CornerRef) {
       const on = body(ref.body);
@@ -90,7 +98,7 @@ export function referencesOf(
 
 function placeOf(kind: FoundReference["kind"], { shape }: Body, place: number) {
   if (kind === "face") return allFaceFacts(shape)[place]!.centre;
-  return kind === "edge" ? allEdgeFacts(shape)[place]!.at : verticesOf(shape)[place]!;
+  return kind === "edge" ? edgeFactsAt(shape, place)!.at : verticesOf(shape)[place]!;
 }
 
 function holds(value: unknown, wanted: object): boolean {

@@ -48,6 +48,11 @@ export function allEdgeFacts(shape: Shape): (EdgeFacts | null)[] {
   return facts;
 }
 
+/** The facts of one edge, by place: without those of all the others. */
+export function edgeFactsAt(shape: Shape, place: number): EdgeFacts | null {
+  return known.get(shape)?.[place] ?? edgeFacts(edgeHandles(shape)[place]!);
+}
+
 function edgeFacts(edge: TopoDS_Edge): EdgeFacts | null {
   return scoped((scope) => {
     const oc = lib();

@@ -18,6 +18,7 @@ export {
   boxOf,
   type FaceFacts,
   type FaceKind,
+  faceCentre,
   faceFacts,
   isValid,
   looseBoxOf,

@@ -231,6 +231,11 @@ export function faceFacts(shape: Shape): FaceFacts {
   });
 }
 
+/** Where the middle of one face is, by place: without the facts of all the others. */
+export function faceCentre(shape: Shape, place: number): Vec3 {
+  return knownFacts.get(shape)?.[place]?.centre ?? surfaceCentre(facesOf(shape)[place]!);
+}
+
 /** The facts of every face, in the order of `subshapes(shape, "face")`. */
 export function allFaceFacts(shape: Shape): FaceFacts[] {
   let facts = knownFacts.get(shape);

@@ -1,4 +1,4 @@
-import { adjacency, allFaceFacts, edgeNeighbourhoods, type Shape } from "../kernel";
+import { adjacency, edgeNeighbourhoods, faceCentre, type Shape } from "../kernel";
 import { comparePlaces, distinctNames, meetingName } from "./faces";
 
 export interface TopologyNames {
@@ -45,6 +45,6 @@ export function faceNamesOf(shape: Shape, bases: readonly string[]): string[] {
   return distinctNames(
     bases,
     () => adjacency(shape).neighbours,
-    (face) => allFaceFacts(shape)[face]!.centre,
+    (face) => faceCentre(shape, face),
   );
 }

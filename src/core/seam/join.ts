@@ -2,9 +2,7 @@ import { Groups } from "../groups";
 import {
   add,
   adjacency,
-  allFaceFacts,
   diagonal,
-  type FaceFacts,
   type Fusion,
   freeShape,
   looseBoxOf,
@@ -16,7 +14,7 @@ import {
   solidFromFaces,
   type Vec3,
 } from "../kernel";
-import { distinctNames } from "../naming";
+import { faceNamesOf } from "../naming";
 import type { Division } from "./division";
 import type { Piece } from "./piece";
 
@@ -101,12 +99,7 @@ function together(division: Division, cluster: readonly Piece[]): Omit<Joined, "
 }
 
 function named(form: "solid" | "sheet", shape: Shape, bases: readonly string[]): Omit<Joined, "pieces"> {
-  let facts: FaceFacts[] | undefined;
-  const centre = (face: number): Vec3 => {
-    facts ??= allFaceFacts(shape);
-    return facts[face]!.centre;
-  };
-  return { form, shape, faces: distinctNames(bases, () => adjacency(shape).neighbours, centre) };
+  return { form, shape, faces: faceNamesOf(shape, bases) };
 }
 
 /** Whether two neighbouring faces lie on one surface, so that the line between them means nothing any more. */
