@@ -23,6 +23,7 @@ export function PickHead({ field, count, hint }: { field: Field; count: number; 
       </span>
       <Button
         small
+        className="shrink-0 whitespace-nowrap"
         tone={picking ? "main" : "plain"}
         aria-pressed={picking}
         onClick={() => set({ picking: picking ? null : field.key })}

@@ -2,11 +2,12 @@ import type { Trouble } from "@/core/errors";
 import type { Part, Step } from "@/core/job";
 import type { CornerRef, EdgeRef, FaceRef } from "@/core/naming";
 import { type Field, stepType } from "@/core/steps";
-import type { BodyView, ItemView, PieceView, ViewMesh } from "@/engine/contract";
+import { type BodyView, type ItemView, isBodyView, type PieceView, type ViewMesh } from "@/engine/contract";
 import { BODY_HEX, pieceColour } from "../viewport/palette";
 import type { Drawing, DrawnBody, DrawnPlane, DrawnSketch } from "../viewport/scene";
 import { lookOf } from "./looks";
 import { partOf } from "./measuring";
+import { isOut } from "./visibility";
 import type { WorkspaceStore } from "./workspace-store";
 
 type State = Pick<
@@ -19,6 +20,7 @@ type State = Pick<
   | "selected"
   | "selectedFace"
   | "hidden"
+  | "shown"
   | "alone"
   | "shownPieces"
   | "pull"
@@ -43,18 +45,17 @@ export function drawingOf(state: State, dark: boolean, part: Part): Drawing {
   const bodies: DrawnBody[] = [];
   const planes: DrawnPlane[] = [];
   const sketches: DrawnSketch[] = [];
-  const used = namedBySteps(part);
   for (const item of items) {
-    if (state.alone !== null ? state.alone !== item.id : state.hidden.has(item.id)) continue;
+    // While a step is open all can be picked from; else what has served is left out, but for what is pointed at.
+    const asked = state.editing !== null || picked.has(item.id) || hover?.id === item.id;
+    const choices = asked && !isBodyView(item) ? { ...state, shown: new Set([item.id]) } : state;
+    if (isOut(item, part, choices)) continue;
     if (item.kind === "workplane")
       planes.push({ id: item.id, origin: item.origin, normal: item.normal, picked: picked.has(item.id) });
     else if (item.kind === "sketch") {
       // The open one is drawn over the view, where it follows the pointer.
       if (state.editing?.step.type === "sketch" && state.editing.step.id === item.step && state.picking === null)
         continue;
-      // What has been made of a sketch stands for it, until someone asks for the sketch.
-      const asked = picked.has(item.id) || hover?.id === item.id || state.alone === item.id || state.editing !== null;
-      if (!asked && (used.has(item.id) || used.has(item.step))) continue;
       sketches.push({ id: item.id, lines: item.lines, picked: picked.has(item.id) || picked.has(item.step) });
     } else {
       const mesh = state.meshes.get(item.meshId);
@@ -74,11 +75,6 @@ export function drawingOf(state: State, dark: boolean, part: Part): Drawing {
     dark,
     mark: trouble?.at ?? null,
   };
-}
-
-/** All that steps of a part name: items by id, or steps for what they made. */
-function namedBySteps({ steps }: Part): Set<string> {
-  return new Set(steps.flatMap((step) => (step.suppressed ? [] : (stepType(step.type)?.refs(step as never) ?? []))));
 }
 
 /** While a step is open and something is being picked: what it can pick from. Else what is on the bench. */

@@ -44,6 +44,8 @@ export interface WorkspaceStore {
   /** The face of the selected body that was clicked, by place. */
   selectedFace: number | null;
   hidden: ReadonlySet<string>;
+  /** Planes and sketches that are shown although they have served. */
+  shown: ReadonlySet<string>;
   alone: string | null;
   shownPieces: ShownPieces;
   /** 0 to 1: how far pieces are pulled apart. */
@@ -79,6 +81,7 @@ export function createWorkspaceStore(part: string) {
     selected: null,
     selectedFace: null,
     hidden: new Set(),
+    shown: new Set(),
     alone: null,
     shownPieces: "both",
     pull: 0,

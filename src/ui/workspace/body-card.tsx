@@ -5,9 +5,10 @@ import { formatArea, formatMass, formatVolume } from "@/core/units";
 import { type ItemView, isBodyView } from "@/engine/contract";
 import { IconButton } from "../controls/controls";
 import { Mark } from "../marks/marks";
-import { useJob, usePart, useWorkspace } from "../state/context";
+import { useJob, usePart, useStores, useWorkspace } from "../state/context";
 import { lookOf, massOf } from "../state/looks";
 import { notesOf } from "../state/notes";
+import { isOut, toggledView } from "../state/visibility";
 import { BODY_HEX, viewColours } from "../viewport/palette";
 import { useActions } from "./actions";
 import { LooksPopover } from "./looks-popover";
@@ -20,11 +21,11 @@ export function BodyCard({ item }: { item: ItemView }) {
   const unit = useJob((state) => state.job.units);
   const materials = useJob((state) => state.job.materials);
   const part = usePart();
+  const hidden = useWorkspace((state) => isOut(item, part, state));
   const mesh = useWorkspace((state) => (isBodyView(item) ? state.meshes.get(item.meshId) : undefined));
   const hovered = useWorkspace((state) => state.hover?.id === item.id);
   const selected = useWorkspace((state) => state.selected === item.id);
-  const hidden = useWorkspace((state) => (state.alone !== null ? state.alone !== item.id : state.hidden.has(item.id)));
-  const hiddenSet = useWorkspace((state) => state.hidden);
+  const { workspace } = useStores();
   const alone = useWorkspace((state) => state.alone);
   const set = useWorkspace((state) => state.set);
   const { renameBody } = useActions();
@@ -113,12 +114,7 @@ export function BodyCard({ item }: { item: ItemView }) {
           <IconButton
             label={hidden ? `Show ${item.name}` : `Hide ${item.name}`}
             className="size-6!"
-            onClick={() => {
-              const next = new Set(hiddenSet);
-              if (next.has(item.id)) next.delete(item.id);
-              else if (alone === null) next.add(item.id);
-              set({ hidden: next, alone: null });
-            }}
+            onClick={() => set(toggledView(item, part, workspace.getState()))}
           >
             {hidden ? <EyeOff size={15} aria-hidden /> : <Eye size={15} aria-hidden />}
           </IconButton>
