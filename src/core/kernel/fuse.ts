@@ -2,7 +2,7 @@ import type { BRepAlgoAPI_BuilderAlgo, TopAbs_Orientation } from "replicad-openc
 import { Groups } from "../groups";
 import { KernelFault } from "./faults";
 import { lib } from "./library";
-import { openEdges, quickArea, quickVolume, roughArea } from "./measure";
+import { roughArea } from "./measure";
 import { type Scope, scoped } from "./scope";
 import { type Surface, surfacesOf } from "./surfaces";
 import {
@@ -15,13 +15,11 @@ import {
   type Orientation,
   occurrences,
   orientation,
-  ownHandle,
   type Shape,
   ShapeMap,
   shapeKind,
   subshapes,
 } from "./topology";
-import type { Vec3 } from "./vectors";
 
 /** A face of the arrangement as some body or cell has it. Faces are numbered; equal numbers are one face. */
 export interface FaceUse {
@@ -101,7 +99,7 @@ function turnedRound(fusion: Fusion): Fusion {
 }
 
 /** How far the parts may be off the whole, relative: the quick integration is that good on trimmed curved faces. */
-const WEIGHING = 1e-3;
+export const WEIGHING = 1e-3;
 
 /** How far the parts of a curved face may be off the whole: a lost part or a taken complement is far more. */
 const COVERING = 1e-2;
@@ -292,7 +290,7 @@ function solidsOf(scope: Scope, arg: Shape): Shape[] {
   return kind === "compound" ? subshapes(scope, arg, "solid") : [];
 }
 
-function imagesOf(scope: Scope, algorithm: BRepAlgoAPI_BuilderAlgo, shape: Shape): Shape[] {
+export function imagesOf(scope: Scope, algorithm: BRepAlgoAPI_BuilderAlgo, shape: Shape): Shape[] {
   const modified = scope.use(algorithm.Modified(shape));
   if (modified.Size() > 0) return fromList(scope, modified);
   return algorithm.IsDeleted(shape) ? [] : [shape];
@@ -341,64 +339,5 @@ function connected(faces: readonly Shape[]): number[][] {
       }
     });
     return groups.all();
-  });
-}
-
-export interface Merged {
-  shape: Shape;
-  /** For each face of the result, the faces of the input (by place) that it was made from. */
-  sources: number[][];
-}
-
-/**
- * Merges neighbouring faces that lie on one surface, with history. The library keeps history only through an
- * algorithm with two arguments, so a lone vertex far away stands in as the second. A merge that opens the skin or
- * changes what it holds is thrown away: better a line too many than a hole.
- * @returns null when there was nothing to merge, or no merge that is sound.
- */
-export function mergeFaces(shape: Shape, faraway: Vec3): Merged | null {
-  return tryMerge(shape, faraway, true) ?? tryMerge(shape, faraway, false);
-}
-
-function tryMerge(shape: Shape, faraway: Vec3, edgesToo: boolean): Merged | null {
-  return scoped((scope) => {
-    const oc = lib();
-    const at = scope.use(new oc.gp_Pnt(...(faraway as [number, number, number])));
-    const vertex = scope.use(scope.use(new oc.BRepBuilderAPI_MakeVertex(at)).Vertex());
-    const algorithm = scope.use(new oc.BRepAlgoAPI_BuilderAlgo());
-    algorithm.SetArguments(listOf(scope, [shape, vertex]));
-    algorithm.SetNonDestructive(true);
-    algorithm.Build(scope.use(new oc.Message_ProgressRange()));
-    if (algorithm.HasErrors()) return null;
-    const before = subshapes(scope, shape, "face");
-    algorithm.SimplifyResult(edgesToo, true, 1e-9);
-    const whole = scope.use(algorithm.Shape());
-    const solid = shapeKind(shape) === "solid";
-    const results = subshapes(scope, whole, solid ? "solid" : "shell");
-    if (results.length !== 1) return null;
-    const merged = ownHandle(results[0]!);
-    const refuse = () => {
-      freeShape(merged);
-      return null;
-    };
-    const after = facesOf(merged);
-    if (after.length === before.length) return refuse();
-    const measure = solid ? quickVolume : quickArea;
-    const size = measure(shape);
-    if (Math.abs(measure(merged) - size) > WEIGHING * Math.abs(size)) return refuse();
-    if (solid && openEdges(merged).length > 0) return refuse();
-    const place = new ShapeMap<number>();
-    after.forEach((face, i) => {
-      place.set(face, i);
-    });
-    const sources: number[][] = after.map(() => []);
-    before.forEach((face, i) => {
-      for (const image of imagesOf(scope, algorithm, face)) {
-        const at = place.get(image);
-        if (at !== undefined) sources[at]!.push(i);
-      }
-    });
-    if (sources.some((list) => list.length === 0)) return refuse();
-    return { shape: merged, sources };
   });
 }

@@ -6,7 +6,7 @@ export * from "./draft";
 export * from "./edge-work";
 export * from "./edges";
 export * from "./faults";
-export * from "./fuse";
+export { type Cell, type FaceUse, type Fusion, fuse, solidFromFaces } from "./fuse";
 export * from "./hollow";
 export { edgeHandles, vertexHandles } from "./incidence";
 export * from "./inner-point";
@@ -28,6 +28,7 @@ export {
   surfaceCentre,
   volumeOf,
 } from "./measure";
+export { type Merged, mergeFaces } from "./merge";
 export * from "./neighbourhoods";
 export {
   type BoundaryStep,

@@ -3,7 +3,7 @@ import type { Step } from "@/core/job";
 import type { Clip } from "@/core/sketch";
 import type { Stage } from "@/core/steps";
 import type { Evaluation, ItemView, ViewMesh } from "@/engine/contract";
-import type { Section } from "../viewport/scene";
+import type { Section } from "../viewport/drawn";
 import type { Measuring } from "./measuring";
 
 export type EngineState =

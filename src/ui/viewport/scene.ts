@@ -19,8 +19,8 @@ import {
   WebGLRenderer,
 } from "three";
 import { acceleratedRaycast } from "three-mesh-bvh";
-import type { ViewMesh } from "@/engine/contract";
-import { BodyObject, type Look } from "./body-object";
+import { BodyObject } from "./body-object";
+import type { Drawing, Hit, Section } from "./drawn";
 import { type Candidate, distanceToSegment, nearestSeen, type Pixel } from "./near";
 import { pieceColour, type ViewColours, viewColours } from "./palette";
 import { makeMarker, makePlane } from "./scene-marks";
@@ -28,67 +28,6 @@ import { SectionCap } from "./section-cap";
 import { STANDARD_VIEWS, type StandardView, ViewCamera } from "./view-camera";
 
 Mesh.prototype.raycast = acceleratedRaycast;
-
-/** A body or piece to draw. */
-export interface DrawnBody {
-  id: string;
-  mesh: ViewMesh;
-  look: Look;
-  colour: string | null;
-  /** Whether it is closed, so that a cut shows its inside. */
-  solid: boolean;
-  /** Lit faces and edges, by place. */
-  faces: number[];
-  edges: number[];
-  /** Where its corners are, and which of them are lit. */
-  corners: readonly (readonly [number, number, number])[];
-  litCorners: number[];
-  picked: boolean;
-  /** How pulling apart moves it, mm. */
-  shift: [number, number, number];
-}
-
-export interface DrawnPlane {
-  id: string;
-  origin: readonly [number, number, number];
-  normal: readonly [number, number, number];
-  picked: boolean;
-}
-
-/** A sketch's curves as segments in space. */
-export interface DrawnSketch {
-  id: string;
-  lines: readonly number[];
-  picked: boolean;
-}
-
-export interface Section {
-  axis: "x" | "y" | "z";
-  /** 0 to 1 across what is shown. */
-  at: number;
-  flip: boolean;
-}
-
-export interface Drawing {
-  bodies: DrawnBody[];
-  planes: DrawnPlane[];
-  sketches: DrawnSketch[];
-  hovered: string | null;
-  hoveredFace: number | null;
-  hoveredEdge: number | null;
-  hoveredCorner: number | null;
-  section: Section | null;
-  dark: boolean;
-  /** A place to mark, as where a cutter stops short. */
-  mark: readonly [number, number, number] | null;
-}
-
-export interface Hit {
-  id: string;
-  face: number | null;
-  edge?: number;
-  corner?: number;
-}
 
 /** Pixels from an edge or corner within which a click means it. */
 const REACH = 9;

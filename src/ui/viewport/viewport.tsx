@@ -6,7 +6,8 @@ import { afterMeasurePick } from "../state/measuring";
 import { accepts, afterPick } from "../state/picking";
 import { pickable } from "../state/workspace-store";
 import { useTheme } from "../workspace/theme";
-import { type Hit, ViewScene } from "./scene";
+import type { Hit } from "./drawn";
+import { ViewScene } from "./scene";
 
 /** A press that moves less than this is a click, pixels. */
 const STILL = 4;
