@@ -106,7 +106,7 @@ export function profileFor(values: ProfileValues, verb: string, context: StepCon
 }
 
 /** Flat faces of one plane as a drawing of their edges. Its curves are named by the edges, so that they stay what they are. */
-function facesAsSketch(refs: readonly FaceRef[], ask: string, context: StepContext): SketchItem {
+export function facesAsSketch(refs: readonly FaceRef[], ask: string, context: StepContext): SketchItem {
   const { step } = context;
   const { origin, normal } = facePlane(refs[0], ask, context);
   for (const ref of refs.slice(1)) {

@@ -7,6 +7,7 @@ import { isFormula, toMm } from "@/core/params";
 import { stepType } from "@/core/steps";
 import { useStores } from "../state/context";
 import { newStep, problemsOf, scopeIn } from "../state/draft";
+import { shownFields } from "../state/drawing";
 
 /** What a person can do in the workspace, in one place for buttons, keys and menus. */
 export function useActions() {
@@ -25,9 +26,9 @@ export function useActions() {
       begin(type: string, values: Record<string, unknown>) {
         const state = workspace.getState();
         const step = newStep(freshStepId(part()), type, values);
-        const bodies = stepType(type)?.fields.find((field) => field.kind === "bodies");
+        const bodies = shownFields(step).find((field) => field.kind === "bodies");
         const chosen = state.evaluation?.items.find((item) => item.id === state.selected);
-        if (bodies && chosen && bodies.kind === "bodies" && bodies.accepts.includes(chosen.kind) && !bodies.when)
+        if (bodies && chosen && bodies.kind === "bodies" && bodies.accepts.includes(chosen.kind))
           step[bodies.key] = [chosen.id];
         state.edit({ step, isNew: true });
       },

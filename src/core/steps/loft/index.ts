@@ -13,12 +13,12 @@ import {
   skinThrough,
   type Vec3,
 } from "../../kernel";
-import { type Body, faceNamesOf, type SketchItem } from "../../naming";
+import { type Body, faceNamesOf, faceRefSchema, type SketchItem } from "../../naming";
 import { lengthField, toMm } from "../../params";
 import { filledRegions, mergeRegions, type Profile, pathOf, profileOf, stretchesOf } from "../../sketch";
 import { itemRef } from "../common";
 import { goesInto, INTO_FORM, intoFields, putInto, targetsOf } from "../into";
-import { MAKES, sketchProfile } from "../profile";
+import { facesAsSketch, MAKES, sketchProfile } from "../profile";
 import { defineStep, type StepContext } from "../step";
 
 const schema = z.object({
@@ -27,6 +27,8 @@ const schema = z.object({
     .max(100)
     .default([])
     .describe("Sketches in order, each of one closed outline, or of a point"),
+  fromFace: z.array(faceRefSchema).max(1).default([]).describe("A flat face that it begins at, before the sketches"),
+  toFace: z.array(faceRefSchema).max(1).default([]).describe("A flat face that it ends at, after the sketches"),
   surface: z.enum(["straight", "smooth"]).default("straight").describe("Between the sections"),
   ring: z.boolean().default(false).describe("The last section goes on to the first"),
   squareStart: z.boolean().default(false).describe("smooth: it leaves the first section square to its plane"),
@@ -61,7 +63,9 @@ export const loft = defineStep({
     stage: "shape",
   },
   fields: [
-    { key: "sections", kind: "bodies", label: "Sections, in order", accepts: ["sketch"], min: 2 },
+    { key: "sections", kind: "bodies", label: "Sections, in order", accepts: ["sketch"], min: 0 },
+    { key: "fromFace", kind: "faces", label: "Begins at a flat face", accepts: "plane", min: 0, max: 1, when: NO_RING },
+    { key: "toFace", kind: "faces", label: "Ends at a flat face", accepts: "plane", min: 0, max: 1, when: NO_RING },
     {
       key: "surface",
       kind: "choice",
@@ -100,23 +104,33 @@ export const loft = defineStep({
     MAKES,
     ...INTO_FORM,
   ],
-  refs: (values) => [...values.sections, ...guidesOf(values), ...(goesInto(values) ? values.targets : [])],
+  refs: (values) => [
+    ...values.sections,
+    ...facesOf(values).map((ref) => ref.body),
+    ...guidesOf(values),
+    ...(goesInto(values) ? values.targets : []),
+  ],
   resolved: (values) => ({
     ...values,
     ...shapeOf(values),
+    ...(values.ring ? { fromFace: [], toFace: [] } : {}),
     guides: guidesOf(values),
     targets: goesInto(values) ? values.targets : [],
   }),
   evaluate(values, context) {
     const { step } = context;
-    const sketches = context.items(values.sections).filter((item): item is SketchItem => item.kind === "sketch");
+    const drawn = context.items(values.sections).filter((item): item is SketchItem => item.kind === "sketch");
+    const [from, to] = values.ring ? [[], []] : [values.fromFace, values.toFace];
+    const atFaces = (refs: typeof from) =>
+      refs.length > 0 ? [facesAsSketch(refs, "Pick the flat face of the section.", context)] : [];
+    const sketches = [...atFaces(from), ...drawn, ...atFaces(to)];
     const least = values.ring ? 3 : 2;
     if (sketches.length < least)
       fail(
         "too-few-sections",
         values.ring
           ? "A ring needs three sections or more, each a sketch of its own. Pick another."
-          : "A loft needs two sections or more, each a sketch of its own. Pick another.",
+          : "A loft needs two sections or more, each a sketch of its own or a flat face. Pick another.",
         { step },
       );
     const targets = targetsOf(values, context);
@@ -152,6 +166,9 @@ export const loft = defineStep({
     return putInto(values, targets, [body], context);
   },
 });
+
+/** The flat faces that it begins and ends at. */
+const facesOf = ({ ring, fromFace, toFace }: LoftValues) => (ring ? [] : [...fromFace, ...toFace]);
 
 const guidesOf = ({ surface, ring, guides }: LoftValues): string[] => (surface === "smooth" && !ring ? guides : []);
 

@@ -309,3 +309,35 @@ describe("along guides", () => {
     expect(through([bent]).step("x").error!.message).toContain("is not one curve: a guide is one line, arc or spline.");
   });
 });
+
+describe("from flat faces", () => {
+  const block = { id: "a", type: "box", size: [40, 40, 10] };
+  const roof = { id: "b", type: "box", size: [20, 20, 10], at: [0, 0, 40] };
+  const between = {
+    id: "x",
+    type: "loft",
+    fromFace: [{ body: "a", face: "a:side:z+" }],
+    toFace: [{ body: "b", face: "b:side:z-" }],
+  };
+
+  test("between two blocks, joined on to both: one body, by the prismatoid rule", () => {
+    const built = buildSteps(block, roof, { ...between, into: "join", targets: ["a", "b"] });
+    expect(built.step("x").error ?? null).toBeNull();
+    expect(built.reports).toHaveLength(1);
+    const volume = 40 * 40 * 10 + 20 * 20 * 10 + prismatoid(30, 1600, 900, 400);
+    expect(relative(built.reports[0]!.volume!, volume)).toBeLessThan(1e-9);
+  });
+
+  test("from a face out to a sketch above; its names stay when the block grows", () => {
+    const names = (size: number[]) => {
+      const built = buildSteps({ ...block, size }, ...at(40, ...square(10)), {
+        ...between,
+        toFace: [],
+        sections: ["h40"],
+      });
+      expect(built.step("x").error ?? null).toBeNull();
+      return built.bodies.find(({ id }) => id.startsWith("x:"))!.faces.toSorted();
+    };
+    expect(names([60, 50, 20])).toEqual(names([40, 40, 10]));
+  });
+});
