@@ -45,6 +45,8 @@ function Span({
 }) {
   const unit = useJob((state) => state.job.units);
   const [a, b] = [scene.project(from), scene.project(to)];
+  // The numbers of two distances side by side keep clear of each other.
+  const share = dashed ? 0.25 : 0.5;
   const long = Math.max(1e-6, Math.hypot(b.x - a.x, b.y - a.y));
   // Short strokes across both ends, as a draughtsman ends a dimension.
   const [nx, ny] = [(-(b.y - a.y) / long) * 6, ((b.x - a.x) / long) * 6];
@@ -58,7 +60,7 @@ function Span({
         <line x1={a.x - nx} y1={a.y - ny} x2={a.x + nx} y2={a.y + ny} />
         <line x1={b.x - nx} y1={b.y - ny} x2={b.x + nx} y2={b.y + ny} />
       </g>
-      <Tag x={(a.x + b.x) / 2} y={(a.y + b.y) / 2} text={formatLength(mm, unit)} />
+      <Tag x={a.x + (b.x - a.x) * share} y={a.y + (b.y - a.y) * share} text={formatLength(mm, unit)} />
     </g>
   );
 }

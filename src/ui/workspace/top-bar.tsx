@@ -115,8 +115,10 @@ function PartChooser() {
   const editing = useWorkspace((state) => state.editing);
   const set = useWorkspace((state) => state.set);
   const [renaming, setRenaming] = useState(false);
-  const show = (id: string) =>
-    set({ part: id, editing: null, picking: null, selected: null, evaluation: null, alone: null });
+  const show = (id: string) => {
+    // What is shown already is not built anew, so it is not taken away either.
+    if (id !== part) set({ part: id, editing: null, picking: null, selected: null, evaluation: null, alone: null });
+  };
   const current = parts.find((entry) => entry.id === part);
 
   function choose(value: string): void {
