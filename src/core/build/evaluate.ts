@@ -227,6 +227,7 @@ class Run {
       all: () => [...this.live.values()].map(({ item }) => item),
       bodies: (refs) => refs.flatMap((ref) => this.itemsOf(ref, step)).map(({ item }) => this.asBody(item, step)),
       nameOf: (id) => this.nameOf(id),
+      earlier: (id) => this.earlier(id),
       toolsOf: (id) => this.toolsOf(id, step),
       ...referencesOf(
         step,
@@ -285,7 +286,15 @@ class Run {
   }
 
   private nameOf(id: string): string {
-    return this.part.names[id] ?? this.names.get(id) ?? id;
+    const given = this.part.names[id] ?? this.givenBefore(id);
+    return given ?? this.names.get(id) ?? id;
+  }
+
+  /** The name that a piece was given under an id that it would have had before its stock was changed. */
+  private givenBefore(id: string): string | undefined {
+    const own = `${stepOf(id)}:`;
+    const was = [...this.heirs].find(([from, to]) => to === id && from.startsWith(own) && from in this.part.names);
+    return was && this.part.names[was[0]];
   }
 
   private numberOf(step: string): number {

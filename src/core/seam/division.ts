@@ -17,7 +17,7 @@ import {
   verticesOf,
 } from "../kernel";
 import { type Body, comparePlaces, type Item } from "../naming";
-import type { Piece, Side } from "./piece";
+import { keyOf, kindOf, type Piece, type Side } from "./piece";
 
 /** Something that divides: a body, or a workplane cut as a face larger than all that it could cut. */
 export interface Knife {
@@ -346,11 +346,6 @@ function sideOfPoint(cutter: Knife, point: Vec3): Side {
   return dot(sub(point, near.on2), normalNear(cutter.shape, near.on2)) >= 0 ? "front" : "back";
 }
 
-function kindOf(sides: Record<string, Side>, stock: readonly string[]): string {
-  const list = Object.entries(sides).map(([id, side]) => `${id}=${side}`);
-  return [...stock].sort().join("&") + (list.length ? ` ${list.sort().join(" ")}` : "");
-}
-
 /** Orders pieces by what they are, then by place, and gives each its key. */
 function ordered(drafts: Draft[]): Piece[] {
   const kinds = new Map<string, Draft[]>();
@@ -362,7 +357,7 @@ function ordered(drafts: Draft[]): Piece[] {
   const pieces: Piece[] = [];
   for (const kind of [...kinds.keys()].sort()) {
     const group = kinds.get(kind)!;
-    const base = hashText(kind).slice(0, 8);
+    const base = keyOf(kind);
     if (group.length === 1) {
       pieces.push({ ...group[0]!, index: pieces.length, key: base });
       continue;

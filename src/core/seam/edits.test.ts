@@ -31,6 +31,29 @@ function scrapRule() {
 }
 
 describe("fates survive edits", () => {
+  test("also a cut that is put in before: the piece is known by what its stock was then", () => {
+    const rule = scrapRule();
+    const all = steps({ fates: [rule] });
+    const hole = { id: "hole", type: "cylinder", diameter: 4, height: 60, at: [-25, -25, -10] };
+    const cut = {
+      id: "cut",
+      type: "seam",
+      preset: "subtract",
+      stock: ["hollow"],
+      cutters: ["hole"],
+      keepCutters: false,
+    };
+    const later = { id: "extra", type: "box", size: [5, 5, 5], at: [200, 0, 0] };
+    const put = (...more: Record<string, unknown>[]) => [...all.slice(0, 3), ...more, ...all.slice(3)];
+    const before = build(jobOf(all));
+    for (const changed of [put(hole, cut), put(later)]) {
+      const after = build(jobOf(changed));
+      expect(after.step("part")).toMatchObject({ state: "good", warnings: [] });
+      const parts = (built: typeof after) => built.bodies.filter(({ id }) => id.startsWith("part:")).length;
+      expect(parts(after)).toBe(parts(before));
+    }
+  });
+
   test.each([
     ["the block grows", { size: [90, 70, 24] }],
     ["the block shrinks", { size: [40, 40, 18] }],
@@ -53,6 +76,34 @@ describe("fates survive edits", () => {
         .reports.filter((report) => report.id.startsWith("part:"))
         .map((report) => report.id);
     expect(ids({ size: [90, 70, 24], at: [4, 4, 5] })).toEqual(ids({}));
+  });
+
+  test("a cut put in before changes no piece's place in what comes after: refs and names still mean it", () => {
+    const all = steps();
+    const first = build(jobOf(all)).reports.find(({ id }) => id.startsWith("part:"))!;
+    const after = { id: "m", type: "move", bodies: [first.id], by: [0, 0, 50] };
+    const hole = { id: "hole", type: "cylinder", diameter: 4, height: 60, at: [-25, -25, -10] };
+    const cut = {
+      id: "cut",
+      type: "seam",
+      preset: "subtract",
+      stock: ["hollow"],
+      cutters: ["hole"],
+      keepCutters: false,
+    };
+    const parts = [
+      {
+        id: "p",
+        name: "P",
+        steps: [...all.slice(0, 3), hole, cut, ...all.slice(3), after],
+        names: { [first.id]: "Quarter" },
+      },
+    ];
+    const built = build(jobOf([], { parts }));
+    expect(built.step("m").error ?? null).toBeNull();
+    const moved = built.reports.find(({ name }) => name === "Quarter")!;
+    expect(moved.box!.min[2]).toBeCloseTo(first.box!.min[2] + 50, 6);
+    expect(moved.box!.max[0]).toBeCloseTo(first.box!.max[0], 6);
   });
 
   test("a piece that is no longer made is said, not guessed", () => {

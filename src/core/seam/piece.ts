@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { hashText } from "../hash";
 import type { Fusion, Shape } from "../kernel";
 
 /** Where a piece lies to a cutter: in front (+, where the normal points), behind (−), in or out of a solid, or round an end. */
@@ -25,6 +26,39 @@ export interface Piece {
   shape: Shape;
   fusion: Fusion;
 }
+
+/** What a piece lies in and on which side of what: the same whatever the order of steps. */
+export function kindOf(sides: Record<string, Side>, stock: readonly string[]): string {
+  const list = Object.entries(sides).map(([id, side]) => `${id}=${side}`);
+  return [...stock].sort().join("&") + (list.length ? ` ${list.sort().join(" ")}` : "");
+}
+
+/** The keys that a piece would have had while its stock and cutters had other ids: what named it then means it now. */
+export function earlierKeys(piece: Piece, earlier: (id: string) => readonly string[]): string[] {
+  const ids = [...new Set([...piece.stock, ...Object.keys(piece.sides)])];
+  let thens: Record<string, string>[] = [{}];
+  for (const id of ids) {
+    const names = [id, ...earlier(id)];
+    thens = thens.flatMap((then) => names.map((name) => ({ ...then, [id]: name }))).slice(0, MOST_KEYS);
+  }
+  return thens.slice(1).map((then) => {
+    const sides = Object.fromEntries(Object.entries(piece.sides).map(([id, side]) => [then[id]!, side]));
+    return (
+      keyOf(
+        kindOf(
+          sides,
+          piece.stock.map((id) => then[id]!),
+        ),
+      ) + piece.key.slice(keyOf("").length)
+    );
+  });
+}
+
+/** As many names of a piece are remembered at most: each change of its stock and of each cutter may give another. */
+const MOST_KEYS = 64;
+
+/** The key of pieces of a kind, before what tells them apart. */
+export const keyOf = (kind: string): string => hashText(kind).slice(0, 8);
 
 export const sideSchema = z.enum(["front", "back", "in", "out", "both"]);
 

@@ -62,6 +62,8 @@ export interface StepContext {
   corner(ref: CornerRef): Vec3;
   /** What a person calls an item. */
   nameOf(id: string): string;
+  /** The ids that an item had before it was changed, the latest first. */
+  earlier(id: string): readonly string[];
   /** What an earlier step put into other bodies, and how; of steps that are named by `repeats`. @throws SeamError */
   toolsOf(step: string): { tools: readonly Body[]; into: Into };
   /** The bytes of an imported file. */
@@ -75,7 +77,10 @@ export interface StepOutcome {
   made: Item[];
   /** Ids of items that exist no longer after this step. */
   used: string[];
-  /** Of those, the ones that live on in one body that was made, and in which: what names them later means that one. */
+  /**
+   * Of those, the ones that live on in one body that was made, and in which: what names them later means that one. So does
+   * an id that it would have had before what it was made from was changed.
+   */
   becomes?: Record<string, string>;
   /** What went into other bodies, as it was before: for steps that repeat it. They stay with the result. */
   tools?: Body[];

@@ -1,11 +1,11 @@
 import { surfaceCentre } from "../../kernel";
 import { type Body, comparePlaces } from "../../naming";
-import { type Division, type Joined, joinPieces, type Piece, type Settled } from "../../seam";
+import { type Division, earlierKeys, type Joined, joinPieces, type Piece, type Settled } from "../../seam";
 import type { StepContext } from "../step";
 
 /**
  * Kept pieces become bodies, groups are joined, and everything gets the id and name that it keeps after an edit.
- * @returns what was made; of how many bodies each group is; and what became of the stock that is one body still, by id.
+ * @returns what was made; of how many bodies each group is; and what became of the stock that is one body still, by id, with the ids that pieces would have had before their stock was changed.
  */
 export function settleBodies(division: Division, settled: Settled, stock: readonly Body[], context: StepContext) {
   const { step } = context;
@@ -18,6 +18,7 @@ export function settleBodies(division: Division, settled: Settled, stock: readon
       else heirs.set(owner, new Set([id]));
     }
   };
+  const aliases: Record<string, string> = {};
   const lumps = new Map<string, number>();
   const single: Piece[] = [];
   const groups = new Map<string, Piece[]>();
@@ -39,6 +40,7 @@ export function settleBodies(division: Division, settled: Settled, stock: readon
     const [joined] = joinPieces(division, [piece]);
     const id = `${step}:${piece.key}`;
     inherit(joined!, id);
+    for (const key of earlierKeys(piece, context.earlier)) aliases[`${step}:${key}`] = id;
     made.push(toBody(joined!, id, { from: owner, suffix: several ? String(number) : "" }));
   }
   for (const [name, pieces] of groups) {
@@ -62,7 +64,7 @@ export function settleBodies(division: Division, settled: Settled, stock: readon
         step,
       });
   }
-  return { made, lumps, becomes: soleHeirs(stock, heirs) };
+  return { made, lumps, becomes: { ...aliases, ...soleHeirs(stock, heirs) } };
 }
 
 /** Bodies that went whole, or but for scrap, into one other: what names them later means that one. */

@@ -257,6 +257,7 @@ function settle(
     division.pieces,
     (piece) => presetFate(values.preset, piece, operands, keepSide),
     values.fates,
+    context.earlier,
   );
   for (const message of settled.warnings) context.warn({ code: "check-pieces", message, step: context.step });
   return settled;
