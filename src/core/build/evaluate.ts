@@ -91,7 +91,11 @@ class Run {
   private readonly live = new Map<string, Live>();
   private readonly madeBy = new Map<string, string[]>();
   private readonly usedBy = new Map<string, string>();
+  /** What lives on in what, and the other way round. */
   private readonly heirs = new Map<string, string>();
+  private readonly lives = new Map<string, string[]>();
+  /** Ids that items had, as far as they were asked for since something was last made. */
+  private readonly known = new Map<string, readonly string[]>();
   private readonly froms = new Map<string, string>();
   /** The steps that were done, as they were resolved, with what came of them. */
   private readonly done = new Map<string, { key: string; values: Step; result: StepResult }>();
@@ -141,16 +145,21 @@ class Run {
       item,
       key,
       name: this.nameOf(item.id),
-      was: this.earlier(item.id),
+      was: [...this.earlier(item.id)],
     }));
   }
 
   /** Ids under which an item was known: of what lives on in it, and of what it is a part of. A copy never was its original. */
-  private earlier(id: string): string[] {
-    const own = [...this.heirs].flatMap(([from, to]) => (to === id ? [from] : []));
-    const from = this.froms.get(id);
-    if (from !== undefined && !this.live.has(from) && !own.includes(from)) own.push(from);
-    return [...new Set(own.flatMap((before) => [before, ...this.earlier(before)]))];
+  private earlier(id: string): readonly string[] {
+    let found = this.known.get(id);
+    if (!found) {
+      const own = [...(this.lives.get(id) ?? [])];
+      const from = this.froms.get(id);
+      if (from !== undefined && !this.live.has(from) && !own.includes(from)) own.push(from);
+      found = [...new Set(own.flatMap((before) => [before, ...this.earlier(before)]))];
+      this.known.set(id, found);
+    }
+    return found;
   }
 
   private one(written: Step): StepReport {
@@ -266,7 +275,13 @@ class Run {
       this.live.delete(id);
       this.usedBy.set(id, step.id);
     }
-    for (const [from, to] of Object.entries(result.becomes ?? {})) this.heirs.set(from, to);
+    this.known.clear();
+    for (const [from, to] of Object.entries(result.becomes ?? {})) {
+      this.heirs.set(from, to);
+      const before = this.lives.get(to);
+      if (before) before.push(from);
+      else this.lives.set(to, [from]);
+    }
     const taken = new Set([...this.live.keys()].map((id) => this.nameOf(id)));
     for (const item of result.made) {
       this.live.set(item.id, { item, key: result.key });
@@ -293,8 +308,8 @@ class Run {
   /** The name that a piece was given under an id that it would have had before its stock was changed. */
   private givenBefore(id: string): string | undefined {
     const own = `${stepOf(id)}:`;
-    const was = [...this.heirs].find(([from, to]) => to === id && from.startsWith(own) && from in this.part.names);
-    return was && this.part.names[was[0]];
+    const was = this.lives.get(id)?.find((before) => before.startsWith(own) && before in this.part.names);
+    return was && this.part.names[was];
   }
 
   private numberOf(step: string): number {

@@ -55,7 +55,7 @@ export function earlierKeys(piece: Piece, earlier: (id: string) => readonly stri
 }
 
 /** As many names of a piece are remembered at most: each change of its stock and of each cutter may give another. */
-const MOST_KEYS = 64;
+const MOST_KEYS = 16;
 
 /** The key of pieces of a kind, before what tells them apart. */
 export const keyOf = (kind: string): string => hashText(kind).slice(0, 8);
