@@ -21,10 +21,10 @@ export function ViewOverlay({ scene }: { scene: ViewScene | null }) {
   return (
     <svg aria-hidden="true" className="pointer-events-none absolute inset-0 size-full">
       <Flags scene={scene} />
-      {span ? <Span scene={scene} from={span.from} to={span.to} mm={span.mm} /> : null}
       {apart && nearest && nearest.mm > 1e-7 && Math.abs(nearest.mm - apart.mm) > 1e-6 ? (
         <Span scene={scene} from={nearest.from} to={nearest.to} mm={nearest.mm} dashed />
       ) : null}
+      {span ? <Span scene={scene} from={span.from} to={span.to} mm={span.mm} /> : null}
       {!span && angle && nearest ? <Tag {...scene.project(nearest.from)} text={formatAngle(angle)} /> : null}
     </svg>
   );
