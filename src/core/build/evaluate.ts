@@ -14,6 +14,7 @@ import {
   stepType,
 } from "../steps";
 import type { ResultCache } from "./cache";
+import { Lineage } from "./lineage";
 import { type FoundReference, referencesOf } from "./references";
 import type { StepResult } from "./result";
 
@@ -91,12 +92,7 @@ class Run {
   private readonly live = new Map<string, Live>();
   private readonly madeBy = new Map<string, string[]>();
   private readonly usedBy = new Map<string, string>();
-  /** What lives on in what, and the other way round. */
-  private readonly heirs = new Map<string, string>();
-  private readonly lives = new Map<string, string[]>();
-  /** Ids that items had, as far as they were asked for since something was last made. */
-  private readonly known = new Map<string, readonly string[]>();
-  private readonly froms = new Map<string, string>();
+  private readonly lineage = new Lineage((id) => this.live.has(id));
   /** The steps that were done, as they were resolved, with what came of them. */
   private readonly done = new Map<string, { key: string; values: Step; result: StepResult }>();
   private readonly broken = new Set<string>();
@@ -145,21 +141,8 @@ class Run {
       item,
       key,
       name: this.nameOf(item.id),
-      was: [...this.earlier(item.id)],
+      was: [...this.lineage.earlier(item.id)],
     }));
-  }
-
-  /** Ids under which an item was known: of what lives on in it, and of what it is a part of. A copy never was its original. */
-  private earlier(id: string): readonly string[] {
-    let found = this.known.get(id);
-    if (!found) {
-      const own = [...(this.lives.get(id) ?? [])];
-      const from = this.froms.get(id);
-      if (from !== undefined && !this.live.has(from) && !own.includes(from)) own.push(from);
-      found = [...new Set(own.flatMap((before) => [before, ...this.earlier(before)]))];
-      this.known.set(id, found);
-    }
-    return found;
   }
 
   private one(written: Step): StepReport {
@@ -236,7 +219,7 @@ class Run {
       all: () => [...this.live.values()].map(({ item }) => item),
       bodies: (refs) => refs.flatMap((ref) => this.itemsOf(ref, step)).map(({ item }) => this.asBody(item, step)),
       nameOf: (id) => this.nameOf(id),
-      earlier: (id) => this.earlier(id),
+      earlier: (id) => this.lineage.earlier(id),
       toolsOf: (id) => this.toolsOf(id, step),
       ...referencesOf(
         step,
@@ -275,17 +258,11 @@ class Run {
       this.live.delete(id);
       this.usedBy.set(id, step.id);
     }
-    this.known.clear();
-    for (const [from, to] of Object.entries(result.becomes ?? {})) {
-      this.heirs.set(from, to);
-      const before = this.lives.get(to);
-      if (before) before.push(from);
-      else this.lives.set(to, [from]);
-    }
+    this.lineage.add(result.becomes ?? {});
     const taken = new Set([...this.live.keys()].map((id) => this.nameOf(id)));
     for (const item of result.made) {
       this.live.set(item.id, { item, key: result.key });
-      if ("from" in item.hint && item.hint.from !== item.id) this.froms.set(item.id, item.hint.from);
+      if ("from" in item.hint) this.lineage.from(item.id, item.hint.from);
       this.names.set(item.id, distinct(this.hintText(item), taken));
       taken.add(this.nameOf(item.id));
     }
@@ -308,7 +285,7 @@ class Run {
   /** The name that a piece was given under an id that it would have had before its stock was changed. */
   private givenBefore(id: string): string | undefined {
     const own = `${stepOf(id)}:`;
-    const was = this.lives.get(id)?.find((before) => before.startsWith(own) && before in this.part.names);
+    const was = this.lineage.meant(id).find((before) => before.startsWith(own) && before in this.part.names);
     return was && this.part.names[was];
   }
 
@@ -334,9 +311,8 @@ class Run {
 
   /** An item by its id, or the one body that it lives on in since. */
   private alive(id: string): Live | undefined {
-    const here = this.live.get(id);
-    const heir = here ? undefined : this.heirs.get(id);
-    return heir === undefined ? here : this.alive(heir);
+    const now = this.lineage.now(id);
+    return now === null ? undefined : this.live.get(now);
   }
 
   /** The live items that a reference means: an item by id, all that a step made, or the one thing it makes now. */
