@@ -17,22 +17,19 @@ interface Values {
   plane: string[];
 }
 
-/** The fields of a form that ask for a plane. @param when shown only then. */
-export function planeForm(label: string, when: FieldCondition[] = []): Field[] {
+/** The planes to choose from, as every form puts them. */
+export const PLANE_OPTIONS = [
+  { value: "xy", label: "XY, level" },
+  { value: "yz", label: "YZ" },
+  { value: "zx", label: "ZX" },
+  { value: "face", label: "A flat face" },
+  { value: "workplane", label: "A workplane" },
+];
+
+/** The fields of a form that ask for a plane. @param when shown only then. @param key of the choice. */
+export function planeForm(label: string, when: FieldCondition[] = [], key = "about"): Field[] {
   return [
-    {
-      key: "about",
-      kind: "choice",
-      label,
-      options: [
-        { value: "yz", label: "YZ" },
-        { value: "zx", label: "ZX" },
-        { value: "xy", label: "XY, level" },
-        { value: "face", label: "A flat face" },
-        { value: "workplane", label: "A workplane" },
-      ],
-      when,
-    },
+    { key, kind: "choice", label, options: PLANE_OPTIONS, when },
     {
       key: "face",
       kind: "faces",
@@ -40,7 +37,7 @@ export function planeForm(label: string, when: FieldCondition[] = []): Field[] {
       accepts: "plane",
       min: 1,
       max: 1,
-      when: [...when, { key: "about", is: ["face"] }],
+      when: [...when, { key, is: ["face"] }],
     },
     {
       key: "plane",
@@ -49,7 +46,7 @@ export function planeForm(label: string, when: FieldCondition[] = []): Field[] {
       accepts: ["workplane"],
       min: 1,
       max: 1,
-      when: [...when, { key: "about", is: ["workplane"] }],
+      when: [...when, { key, is: ["workplane"] }],
     },
   ];
 }

@@ -4,7 +4,8 @@ import type { PlaneFrame } from "../../kernel";
 import { edgeRefSchema, faceRefSchema } from "../../naming";
 import { constraintSchema, dimensionSchema, entitySchema, flatLine, SketchFault, solveSketch } from "../../sketch";
 import { itemRef } from "../common";
-import { facePlane, framed, NORMALS, otherPlane, type Plane } from "../planes";
+import { chosenPlane, planeForm, planeRefs } from "../plane-choice";
+import { framed } from "../planes";
 import { defineStep, type StepContext } from "../step";
 import { givenBy } from "./given";
 
@@ -30,36 +31,7 @@ export const sketch = defineStep({
   schema,
   words: { label: "Sketch", line: "Outlines drawn in a plane, driven by dimensions", stage: "draw" },
   fields: [
-    {
-      key: "on",
-      kind: "choice",
-      label: "Drawn on",
-      options: [
-        { value: "xy", label: "XY, level" },
-        { value: "yz", label: "YZ" },
-        { value: "zx", label: "ZX" },
-        { value: "face", label: "A flat face" },
-        { value: "workplane", label: "A workplane" },
-      ],
-    },
-    {
-      key: "face",
-      kind: "faces",
-      label: "Flat face",
-      accepts: "plane",
-      min: 1,
-      max: 1,
-      when: { key: "on", is: ["face"] },
-    },
-    {
-      key: "plane",
-      kind: "bodies",
-      label: "Workplane",
-      accepts: ["workplane"],
-      min: 1,
-      max: 1,
-      when: { key: "on", is: ["workplane"] },
-    },
+    ...planeForm("Drawn on", [], "on"),
     { key: "dimensions", kind: "sketch", label: "Dimensions" },
     { key: "edges", kind: "edges", label: "Edges to draw by", accepts: "any", min: 0 },
     { key: "outlines", kind: "faces", label: "Faces to draw by", accepts: "any", min: 0 },
@@ -71,8 +43,7 @@ export const sketch = defineStep({
     },
   ],
   refs: (values) => [
-    ...(values.on === "face" ? values.face.map((ref) => ref.body) : []),
-    ...(values.on === "workplane" ? values.plane : []),
+    ...planeRefs({ ...values, about: values.on }),
     ...values.edges.map((ref) => ref.body),
     ...values.outlines.map((ref) => ref.body),
     ...values.sections,
@@ -131,11 +102,6 @@ export const sketch = defineStep({
 const upper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 function frameOf({ on, face, plane }: Values, context: StepContext): PlaneFrame {
-  const { origin, normal }: Plane =
-    on === "workplane"
-      ? otherPlane(plane, "Pick the workplane to draw on.", context)
-      : on === "face"
-        ? facePlane(face[0], "Pick the flat face to draw on.", context)
-        : { origin: [0, 0, 0], normal: NORMALS[on] };
+  const { origin, normal } = chosenPlane({ about: on, face, plane }, "draw on", context);
   return framed(origin, normal);
 }

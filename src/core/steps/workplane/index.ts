@@ -5,6 +5,7 @@ import { cornerRefSchema, edgeRefSchema, faceRefSchema } from "../../naming";
 import { angleField, lengthField, toMm, toRadians } from "../../params";
 import { formatLength } from "../../units";
 import { itemRef } from "../common";
+import { PLANE_OPTIONS } from "../plane-choice";
 import { facePlane, NORMALS, otherPlane, type Plane, PRINCIPAL } from "../planes";
 import { defineStep, type StepContext } from "../step";
 import { aboutLine, midway, throughPoints, touchingCylinder } from "./planes";
@@ -43,11 +44,7 @@ export const workplane = defineStep({
       kind: "choice",
       label: "From",
       options: [
-        { value: "xy", label: "XY, level" },
-        { value: "yz", label: "YZ" },
-        { value: "zx", label: "ZX" },
-        { value: "face", label: "A flat face" },
-        { value: "workplane", label: "A workplane" },
+        ...PLANE_OPTIONS,
         { value: "edge", label: "An edge, at an angle" },
         { value: "points", label: "Three corners" },
         { value: "midway", label: "Midway" },
@@ -60,13 +57,7 @@ export const workplane = defineStep({
       key: "parallelTo",
       kind: "choice",
       label: "Parallel to",
-      options: [
-        { value: "xy", label: "XY" },
-        { value: "yz", label: "YZ" },
-        { value: "zx", label: "ZX" },
-        { value: "face", label: "A flat face" },
-        { value: "workplane", label: "A workplane" },
-      ],
+      options: PLANE_OPTIONS,
       when: { key: "base", is: ["parallel"] },
     },
     {
