@@ -30,19 +30,21 @@ function scrapRule() {
   return { piece: { kind: piece.kind, faces: piece.faces }, fate: "scrap" };
 }
 
+/** A cut into the hollowed block, put in before it is parted. */
+const hole = { id: "hole", type: "cylinder", diameter: 4, height: 60, at: [-25, -25, -10] };
+const cut = {
+  id: "cut",
+  type: "seam",
+  preset: "subtract",
+  stock: ["hollow"],
+  cutters: ["hole"],
+  keepCutters: false,
+};
+
 describe("fates survive edits", () => {
   test("also a cut that is put in before: the piece is known by what its stock was then", () => {
     const rule = scrapRule();
     const all = steps({ fates: [rule] });
-    const hole = { id: "hole", type: "cylinder", diameter: 4, height: 60, at: [-25, -25, -10] };
-    const cut = {
-      id: "cut",
-      type: "seam",
-      preset: "subtract",
-      stock: ["hollow"],
-      cutters: ["hole"],
-      keepCutters: false,
-    };
     const later = { id: "extra", type: "box", size: [5, 5, 5], at: [200, 0, 0] };
     const put = (...more: Record<string, unknown>[]) => [...all.slice(0, 3), ...more, ...all.slice(3)];
     const before = build(jobOf(all));
@@ -82,15 +84,6 @@ describe("fates survive edits", () => {
     const all = steps();
     const first = build(jobOf(all)).reports.find(({ id }) => id.startsWith("part:"))!;
     const after = { id: "m", type: "move", bodies: [first.id], by: [0, 0, 50] };
-    const hole = { id: "hole", type: "cylinder", diameter: 4, height: 60, at: [-25, -25, -10] };
-    const cut = {
-      id: "cut",
-      type: "seam",
-      preset: "subtract",
-      stock: ["hollow"],
-      cutters: ["hole"],
-      keepCutters: false,
-    };
     const parts = [
       {
         id: "p",
