@@ -1,6 +1,7 @@
 import { Groups } from "../groups";
+import type { EdgeUse, Structure } from "./binary";
 import { allEdgeFacts } from "./edges";
-import { type EdgeUse, type Incidence, incidenceOf } from "./incidence";
+import { incidenceOf } from "./incidence";
 import { openPlaces } from "./measure";
 import { verticesOf } from "./neighbourhoods";
 import type { Shape } from "./topology";
@@ -70,7 +71,7 @@ export function countsOf(shape: Shape): Counts {
 }
 
 /** Counts of one shell, with the edges and vertices (by place) where it touches itself. */
-function countShell({ faces, edges }: Incidence, shell: readonly number[]) {
+function countShell({ faces, edges }: Structure, shell: readonly number[]) {
   const uses = new Map<number, number>();
   const fans = new Map<number, Fan[]>();
   let [count, loops] = [0, 0];
@@ -117,7 +118,7 @@ function met(fans: readonly Fan[], edge: number, wire: readonly EdgeUse[]): Fan[
 }
 
 /** Groups open edges that share a vertex: each group is one rim of the skin. */
-function countRims({ edges }: Incidence, open: readonly number[]): number {
+function countRims({ edges }: Structure, open: readonly number[]): number {
   const groups = new Groups(open.length);
   const first = new Map<number, number>();
   open.forEach((edge, i) => {

@@ -1,6 +1,7 @@
 import type { Origin, Worked, WorkFault } from "./edge-work";
 import { lib } from "./library";
-import { isValid, openPlaces, readPoint, volumeOf } from "./measure";
+import { volumeOf } from "./mass";
+import { isValid, openPlaces, readPoint } from "./measure";
 import { direction, point } from "./primitives";
 import { type Scope, scoped } from "./scope";
 import { asFace, facesOf, freeShape, fromList, ownHandle, type Shape, ShapeMap, subshapes } from "./topology";

@@ -1,6 +1,6 @@
 import type { ChFi3d_FilletShape } from "replicad-opencascadejs";
 import { KernelFault } from "./faults";
-import { edgeHandles, incidenceOf, vertexHandles } from "./incidence";
+import { edgeHandle, edgeHandles, incidenceOf, vertexHandles } from "./incidence";
 import { lib } from "./library";
 import { isValid, openPlaces } from "./measure";
 import { type Scope, scoped } from "./scope";
@@ -50,18 +50,17 @@ export interface CutEdge {
 /** Rounds edges of a body, and all that run smoothly on from them. */
 export function roundEdges(shape: Shape, edges: readonly RoundedEdge[]): Worked | WorkFault {
   return scoped((scope) => {
-    const all = edgeHandles(shape);
     const maker = scope.use(
       new (lib().BRepFilletAPI_MakeFillet)(shape, "ChFi3d_Rational" as unknown as ChFi3d_FilletShape),
     );
-    for (const { place, radius } of edges) maker.Add(radius, all[place]!);
+    for (const { place, radius } of edges) maker.Add(radius, edgeHandle(scope, shape, place));
     const faulty = () => {
       const bad: number[] = [];
       for (let i = 1; i <= maker.NbFaultyContours(); i++) {
         const contour = maker.FaultyContour(i);
         for (let j = 1; j <= maker.NbEdges(contour); j++) {
           const edge = scope.use(maker.Edge(contour, j));
-          const place = all.findIndex((other) => other.IsSame(edge));
+          const place = edgeHandles(shape).findIndex((other) => other.IsSame(edge));
           if (place >= 0) bad.push(place);
         }
       }
@@ -75,10 +74,9 @@ export function roundEdges(shape: Shape, edges: readonly RoundedEdge[]): Worked 
 export function cutEdges(shape: Shape, edges: readonly CutEdge[]): Worked | WorkFault {
   return scoped((scope) => {
     const oc = lib();
-    const all = edgeHandles(shape);
     const maker = scope.use(new oc.BRepFilletAPI_MakeChamfer(shape));
     for (const { place, first, second } of edges) {
-      const edge = all[place]!;
+      const edge = edgeHandle(scope, shape, place);
       if (first === second) maker.Add(first, edge);
       else {
         const side = facesOf(shape)[incidenceOf(shape).edges[place]!.faces[0] ?? -1];
@@ -111,33 +109,46 @@ function finished(scope: Scope, before: Shape, maker: Maker, faulty: () => numbe
   const kind = shapeKind(before);
   const [result, more] = kind === "solid" ? subshapes(scope, whole, "solid") : [whole];
   if (!result || more) return { faulty: faulty() };
+  const shape = ownHandle(result);
+  const places = new ShapeMap<number>();
+  facesOf(shape).forEach((face, place) => {
+    places.set(face, place);
+  });
+  const origins: (Origin | undefined)[] = [];
+  // What is there as it was came from itself; only the other faces have to be asked about.
+  const changed: number[] = [];
+  facesOf(before).forEach((face, place) => {
+    const now = places.get(face);
+    if (now === undefined) changed.push(place);
+    else origins[now] = { from: "face", place };
+  });
+  const fresh = facesOf(shape).filter((_, place) => !origins[place]);
   // A rounding that eats its neighbours can leave a body that is open or crosses itself: that is none. Faces that were
   // there before were sound before.
-  const old = new ShapeMap<true>();
-  for (const face of facesOf(before)) old.set(face, true);
-  const shape = ownHandle(result);
-  const changed = facesOf(shape).filter((face) => !old.get(face));
-  if (kind === "solid" && (openPlaces(shape).length > 0 || !isValid(scope.use(compound(changed))))) {
+  if (kind === "solid" && (openPlaces(shape).length > 0 || !isValid(scope.use(compound(fresh))))) {
     freeShape(shape);
     return { faulty: faulty() };
   }
-  const origins = new ShapeMap<Origin>();
-  facesOf(before).forEach((face, place) => {
-    const changed = fromList(scope, scope.use(maker.Modified(face)));
-    for (const image of changed.length > 0 ? changed : maker.IsDeleted(face) ? [] : [face])
-      origins.set(image, { from: "face", place });
-  });
+  const trace = (from: Origin["from"], place: number, images: readonly Shape[]) => {
+    for (const image of images) {
+      const now = places.get(image);
+      if (now !== undefined) origins[now] ??= { from, place };
+    }
+  };
+  const made = (list: Parameters<typeof fromList>[1]) => fromList(scope, scope.use(list));
+  for (const place of changed.reverse()) trace("face", place, made(maker.Modified(facesOf(before)[place]!)));
   const parts = [
-    ["vertex", vertexHandles(before)],
-    ["edge", edgeHandles(before)],
+    ["edge", edgeHandles],
+    ["vertex", vertexHandles],
   ] as const;
-  for (const [from, handles] of parts)
-    handles.forEach((part, place) => {
-      for (const image of fromList(scope, scope.use(maker.Generated(part))))
-        if (shapeKind(image) === "face") origins.set(image, { from, place });
-    });
+  for (const [from, handlesOf] of parts) {
+    if (facesOf(shape).every((_, place) => origins[place])) break;
+    const handles = handlesOf(before);
+    for (let place = handles.length - 1; place >= 0; place--)
+      trace(from, place, made(maker.Generated(handles[place]!)));
+  }
   return {
     shape,
-    origins: facesOf(shape).map((face) => origins.get(face) ?? { from: "face", place: -1 }),
+    origins: facesOf(shape).map((_, place) => origins[place] ?? { from: "face", place: -1 }),
   };
 }

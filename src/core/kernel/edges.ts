@@ -1,10 +1,10 @@
 import type { TopoDS_Edge } from "replicad-opencascadejs";
-import { edgeHandles } from "./incidence";
+import { edgeHandles, incidenceOf } from "./incidence";
 import { lib } from "./library";
-import { edgePoint, readPoint } from "./measure";
+import { edgeLength, readPoint } from "./measure";
 import { scoped } from "./scope";
 import type { Shape } from "./topology";
-import { length, unit, type Vec3 } from "./vectors";
+import { add, cross, distance, length, scale, sub, unit, type Vec3 } from "./vectors";
 
 export type EdgeKind = "line" | "circle" | "ellipse" | "spline" | "other";
 
@@ -35,14 +35,14 @@ const known = new WeakMap<Shape, (EdgeFacts | null)[]>();
 
 /** The middle of an edge by its parameter: what `allEdgeFacts` calls `at`, without the rest. */
 export function edgeMiddle(shape: Shape, place: number): Vec3 {
-  return known.get(shape)?.[place]?.at ?? scoped((scope) => edgePoint(scope, edgeHandles(shape)[place]!, 0.5));
+  return known.get(shape)?.[place]?.at ?? edgeFacts(shape, place)!.at;
 }
 
 /** The facts of every edge, in the order of `subshapes(shape, "edge")`; null for an edge without length. */
 export function allEdgeFacts(shape: Shape): (EdgeFacts | null)[] {
   let facts = known.get(shape);
   if (!facts) {
-    facts = edgeHandles(shape).map((edge) => edgeFacts(edge));
+    facts = incidenceOf(shape).edges.map((_, place) => edgeFacts(shape, place));
     known.set(shape, facts);
   }
   return facts;
@@ -50,36 +50,53 @@ export function allEdgeFacts(shape: Shape): (EdgeFacts | null)[] {
 
 /** The facts of one edge, by place: without those of all the others. */
 export function edgeFactsAt(shape: Shape, place: number): EdgeFacts | null {
-  return known.get(shape)?.[place] ?? edgeFacts(edgeHandles(shape)[place]!);
+  return known.get(shape)?.[place] ?? edgeFacts(shape, place);
 }
 
-function edgeFacts(edge: TopoDS_Edge): EdgeFacts | null {
+function edgeFacts(shape: Shape, place: number): EdgeFacts | null {
+  const { point, curve: run } = incidenceOf(shape).edges[place]!;
+  if (point) return null;
+  const elementary = run && (run.curve.kind === "line" || run.curve.kind === "circle") ? run.curve : null;
+  if (!run || !elementary) return measuredFacts(edgeHandles(shape)[place]!);
+  const { from, to } = run;
+  if (elementary.kind === "line") {
+    const at = (t: number) => add(elementary.at as Vec3, scale(elementary.way as Vec3, t));
+    const ends: [Vec3, Vec3] = [at(from), at(to)];
+    return {
+      kind: "line",
+      length: distance(...ends),
+      ends,
+      at: at((from + to) / 2),
+      direction: unit(sub(ends[1], ends[0])),
+    };
+  }
+  const [centre, x, y] = [elementary.at, elementary.x, elementary.y] as [Vec3, Vec3, Vec3];
+  const radius = elementary.major;
+  const at = (t: number) => add(centre, add(scale(x, radius * Math.cos(t)), scale(y, radius * Math.sin(t))));
+  return {
+    kind: "circle",
+    length: radius * (to - from),
+    ends: [at(from), at(to)],
+    at: at((from + to) / 2),
+    radius,
+    centre,
+    direction: cross(x, y),
+  };
+}
+
+/** The facts of an edge that is neither straight nor round. */
+function measuredFacts(edge: TopoDS_Edge): EdgeFacts {
   return scoped((scope) => {
     const oc = lib();
-    if (oc.BRep_Tool.Degenerated(edge)) return null;
     const curve = scope.use(new oc.BRepAdaptor_Curve(edge));
-    const first = curve.FirstParameter();
-    const last = curve.LastParameter();
+    const [first, last] = [curve.FirstParameter(), curve.LastParameter()];
     const at = (t: number) => readPoint(scope, curve.Value(t));
-    const kind = EDGE_KINDS[curve.GetType() as string] ?? "other";
-    const properties = scope.use(new oc.GProp_GProps());
-    oc.BRepGProp.LinearProperties(edge, properties, false, false);
-    const facts: EdgeFacts = {
-      kind,
-      length: properties.Mass(),
+    return {
+      kind: EDGE_KINDS[curve.GetType() as string] ?? "other",
+      length: edgeLength(edge),
       ends: [at(first), at(last)],
       at: at((first + last) / 2),
     };
-    if (kind === "line") {
-      const [from, to] = facts.ends;
-      facts.direction = unit([to[0] - from[0], to[1] - from[1], to[2] - from[2]]);
-    } else if (kind === "circle") {
-      const circle = scope.use(curve.Circle());
-      facts.radius = circle.Radius();
-      facts.centre = readPoint(scope, circle.Location());
-      facts.direction = readPoint(scope, scope.use(circle.Axis()).Direction());
-    }
-    return facts;
   });
 }
 

@@ -2,7 +2,7 @@ import type { BRepAlgoAPI_BuilderAlgo, TopAbs_Orientation } from "replicad-openc
 import { Groups } from "../groups";
 import { KernelFault } from "./faults";
 import { lib } from "./library";
-import { roughArea } from "./measure";
+import { roughArea } from "./mass";
 import { type Scope, scoped } from "./scope";
 import { type Surface, surfacesOf } from "./surfaces";
 import {

@@ -1,131 +1,88 @@
 import type { TopoDS_Edge, TopoDS_Vertex } from "replicad-opencascadejs";
+import { type Structure, structureOf } from "./binary";
 import { keepWith } from "./kept";
 import { lib } from "./library";
 import { type Scope, scoped } from "./scope";
-import { facesOf, KINDS, type Shape, ShapeMap, subshapes } from "./topology";
+import { asEdge, facesOf, KINDS, occurrences, type Shape, ShapeMap } from "./topology";
 
-/** An edge as a wire runs along it. */
-export interface EdgeUse {
-  edge: number;
-  /** Whether it bounds: an edge can also lie inside a face. */
-  bounds: boolean;
-}
+const RECORD = "/shape.bin";
 
-/** What a shape is made of and what touches what, in numbers: everything by its place in `subshapes`. */
-export interface Incidence {
-  faces: { bounds: boolean; wires: EdgeUse[][] }[];
-  edges: {
-    /** An edge without length, as at a sphere's pole. */
-    point: boolean;
-    /** The faces that it bounds. */
-    faces: number[];
-    /** How many times faces use it: once where the skin is open. */
-    uses: number;
-    /** Where it begins and ends; the same twice for a closed one. */
-    vertices: number[];
-  }[];
-  vertices: { faces: number[] }[];
-  /** The faces of each shell. */
-  shells: number[][];
-}
+const known = new WeakMap<Shape, Structure>();
 
-interface Read {
-  incidence: Incidence;
-  edges: TopoDS_Edge[];
-  vertices: TopoDS_Vertex[];
-}
-
-const known = new WeakMap<Shape, Read>();
-
-function readOnce(shape: Shape): Read {
+/**
+ * A shape's structure and its elementary geometry. Asking the library part by part takes several thousand calls; its
+ * own record of the shape is had with one, and holds the same numbers.
+ */
+export function incidenceOf(shape: Shape): Structure {
   let found = known.get(shape);
   if (!found) {
-    found = scoped((scope) => read(scope, shape));
-    keepWith(shape, found.edges);
-    keepWith(shape, found.vertices);
+    found = structureOf(recordOf(shape));
     known.set(shape, found);
   }
   return found;
 }
 
-/** Reads a shape's structure out of the library once; each question about it is then answered in numbers. */
-export const incidenceOf = (shape: Shape): Incidence => readOnce(shape).incidence;
-
-/** The edges of a shape as `subshapes` finds them, by handles that last until `freeShape` frees the shape. */
-export const edgeHandles = (shape: Shape): readonly TopoDS_Edge[] => readOnce(shape).edges;
-
-/** The vertices of a shape as `subshapes` finds them, by handles that last until `freeShape` frees the shape. */
-export const vertexHandles = (shape: Shape): readonly TopoDS_Vertex[] => readOnce(shape).vertices;
-
-const bounding = (shape: Shape) => !/INTERNAL|EXTERNAL/.test(shape.Orientation() as string);
-
-/**
- * One walk through the library's structure. It is walked for every body that is made, so the walk is kept lean: three
- * explorers for all of it, and each handle freed where it was looked at.
- */
-function read(scope: Scope, shape: Shape): Read {
-  const oc = lib();
-  const [wires, edges, ends] = [0, 1, 2].map(() => scope.use(new oc.TopExp_Explorer())) as [Walk, Walk, Walk];
-  const result: Incidence = { faces: [], edges: [], vertices: [], shells: [] };
-  const edgeList: TopoDS_Edge[] = [];
-  const vertexList: TopoDS_Vertex[] = [];
-  const [facePlaces, edgePlaces, vertexPlaces] = [
-    new ShapeMap<number>(),
-    new ShapeMap<number>(),
-    new ShapeMap<number>(),
-  ];
-  const newVertex = (vertex: Shape) => {
-    const handle = oc.TopoDS.Vertex(vertex);
-    vertexList.push(handle);
-    return { handle, value: result.vertices.push({ faces: [] }) - 1 };
-  };
-  const newEdge = (edge: Shape) => {
-    const handle = oc.TopoDS.Edge(edge);
-    edgeList.push(handle);
-    const vertices: number[] = [];
-    each(ends, edge, "vertex", (vertex) => {
-      const place = vertexPlaces.ensure(vertex, () => newVertex(vertex));
-      if (bounding(vertex)) vertices.push(place);
-    });
-    const point = oc.BRep_Tool.Degenerated(handle);
-    return { handle, value: result.edges.push({ point, faces: [], uses: 0, vertices }) - 1 };
-  };
-  const note = (list: number[], face: number) => {
-    if (list.at(-1) !== face && !list.includes(face)) list.push(face);
-  };
-  // The library walks a shape depth first: faces, their wires, their edges, their vertices. So does this.
-  facesOf(shape).forEach((face, f) => {
-    facePlaces.set(face, f);
-    const inner = (face.Orientation() as string) === "TopAbs_INTERNAL";
-    const all: EdgeUse[][] = [];
-    each(wires, face, "wire", (wire) => {
-      const uses: EdgeUse[] = [];
-      each(edges, wire, "edge", (edge) => {
-        const place = edgePlaces.ensure(edge, () => newEdge(edge));
-        const entry = result.edges[place]!;
-        note(entry.faces, f);
-        if (!inner) entry.uses++;
-        for (const vertex of entry.vertices) note(result.vertices[vertex]!.faces, f);
-        uses.push({ edge: place, bounds: bounding(edge) });
-      });
-      all.push(uses);
-    });
-    result.faces.push({ bounds: bounding(face), wires: all });
+function recordOf(shape: Shape): Uint8Array {
+  return scoped((scope) => {
+    const oc = lib();
+    oc.BinTools.Write(shape, RECORD, scope.use(new oc.Message_ProgressRange()));
+    return oc.FS.readFile(RECORD) as Uint8Array;
   });
-  result.shells = subshapes(scope, shape, "shell").map((shell) =>
-    subshapes(scope, shell, "face").map((face) => facePlaces.get(face)!),
-  );
-  return { incidence: result, edges: edgeList, vertices: vertexList };
 }
 
-type Walk = InstanceType<ReturnType<typeof lib>["TopExp_Explorer"]>;
+const edgeLists = new WeakMap<Shape, TopoDS_Edge[]>();
+const vertexLists = new WeakMap<Shape, TopoDS_Vertex[]>();
 
-/** Looks at each part of a kind, as often as it occurs; its handle is freed afterwards. */
-function each(walk: Walk, shape: Shape, kind: "wire" | "edge" | "vertex", look: (part: Shape) => void): void {
-  walk.Init(shape, KINDS[kind], "TopAbs_SHAPE");
-  for (; walk.More(); walk.Next()) {
-    const part = walk.Current();
-    look(part);
-    part.delete();
+/** The edges of a shape's faces, in the order of `subshapes`, by handles that last until `freeShape` frees the shape. */
+export function edgeHandles(shape: Shape): readonly TopoDS_Edge[] {
+  return kept(edgeLists, shape, (scope) => {
+    const oc = lib();
+    const walk = scope.use(new oc.TopExp_Explorer());
+    const found: TopoDS_Edge[] = [];
+    incidenceOf(shape).faces.forEach(({ wires }, f) => {
+      walk.Init(facesOf(shape)[f]!, KINDS.edge, "TopAbs_SHAPE");
+      for (const { edge } of wires.flat()) {
+        if (edge === found.length) {
+          const part = walk.Current();
+          found.push(oc.TopoDS.Edge(part));
+          part.delete();
+        }
+        walk.Next();
+      }
+    });
+    return found;
+  });
+}
+
+/** One edge of a shape, by place, belonging to `scope`: without handles for all the others. */
+export function edgeHandle(scope: Scope, shape: Shape, place: number): TopoDS_Edge {
+  const { edges, faces } = incidenceOf(shape);
+  const f = edges[place]!.faces[0]!;
+  const at = faces[f]!.wires.flat().findIndex(({ edge }) => edge === place);
+  return asEdge(scope, occurrences(scope, facesOf(shape)[f]!, "edge")[at]!);
+}
+
+/** The vertices of a shape's edges, in the order of `subshapes`, by handles that last until `freeShape` frees the shape. */
+export function vertexHandles(shape: Shape): readonly TopoDS_Vertex[] {
+  return kept(vertexLists, shape, (scope) => {
+    const seen = new ShapeMap<true>();
+    const found: TopoDS_Vertex[] = [];
+    for (const edge of edgeHandles(shape))
+      for (const part of occurrences(scope, edge, "vertex"))
+        seen.ensure(part, () => {
+          const handle = lib().TopoDS.Vertex(part);
+          found.push(handle);
+          return { handle, value: true };
+        });
+    return found;
+  });
+}
+
+function kept<T extends Shape>(lists: WeakMap<Shape, T[]>, shape: Shape, read: (scope: Scope) => T[]): readonly T[] {
+  let list = lists.get(shape);
+  if (!list) {
+    list = keepWith(shape, scoped(read));
+    lists.set(shape, list);
   }
+  return list;
 }

@@ -1,10 +1,13 @@
 /** The geometry kernel: the only folder that touches the geometry library. Everything here is in millimetres and radians. */
+
+export { boxOf, looseBoxOf } from "./box";
 export { conicOf, segment } from "./conic";
 export * from "./counts";
 export * from "./distance";
 export * from "./draft";
 export * from "./edge-work";
 export * from "./edges";
+export { allFaceFacts, type FaceFacts, type FaceKind, faceCentre } from "./face-facts";
 export * from "./faults";
 export { type Cell, type FaceUse, type Fusion, fuse, solidFromFaces } from "./fuse";
 export * from "./hollow";
@@ -12,22 +15,8 @@ export { edgeHandles, vertexHandles } from "./incidence";
 export * from "./inner-point";
 export { kernelHeapBytes, kernelLoaded, type LibraryFactory, loadKernel } from "./library";
 export * from "./loft";
-export {
-  allFaceFacts,
-  areaOf,
-  boxOf,
-  type FaceFacts,
-  type FaceKind,
-  faceCentre,
-  faceFacts,
-  isValid,
-  looseBoxOf,
-  type OpenEdge,
-  openEdges,
-  subshapePlanes,
-  surfaceCentre,
-  volumeOf,
-} from "./measure";
+export { areaOf, surfaceCentre, volumeOf } from "./mass";
+export { isValid, type OpenEdge, openEdges } from "./measure";
 export { type Merged, mergeFaces } from "./merge";
 export * from "./neighbourhoods";
 export {
@@ -41,6 +30,7 @@ export {
   type PlaneFrame,
   sweepEdges,
 } from "./outline";
+export { subshapePlanes } from "./planes";
 export {
   makeBox,
   makeCylinder,

@@ -1,5 +1,5 @@
 import { contains } from "./distance";
-import { areaOf } from "./measure";
+import { areaOf } from "./mass";
 import { scoped } from "./scope";
 import { pointOnFace } from "./sheet";
 import { tessellate } from "./tessellate";

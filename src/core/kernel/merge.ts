@@ -1,6 +1,7 @@
 import { imagesOf, WEIGHING } from "./fuse";
 import { lib } from "./library";
-import { openEdges, quickArea, quickVolume } from "./measure";
+import { areaOf, quickVolume } from "./mass";
+import { openEdges } from "./measure";
 import { scoped } from "./scope";
 import { facesOf, freeShape, listOf, ownHandle, type Shape, ShapeMap, shapeKind, subshapes } from "./topology";
 import type { Vec3 } from "./vectors";
@@ -44,7 +45,7 @@ function tryMerge(shape: Shape, faraway: Vec3, edgesToo: boolean): Merged | null
     };
     const after = facesOf(merged);
     if (after.length === before.length) return refuse();
-    const measure = solid ? quickVolume : quickArea;
+    const measure = solid ? quickVolume : areaOf;
     const size = measure(shape);
     if (Math.abs(measure(merged) - size) > WEIGHING * Math.abs(size)) return refuse();
     if (solid && openEdges(merged).length > 0) return refuse();

@@ -1,8 +1,5 @@
 import { edgeMiddle } from "./edges";
-import { type Incidence, incidenceOf, vertexHandles } from "./incidence";
-import { lib } from "./library";
-import { readPoint } from "./measure";
-import { scoped } from "./scope";
+import { incidenceOf } from "./incidence";
 import type { Shape } from "./topology";
 import type { Vec3 } from "./vectors";
 
@@ -44,7 +41,7 @@ const known = new WeakMap<Shape, Neighbourhoods>();
 export function edgeNeighbourhoods(shape: Shape): Neighbourhoods {
   let found = known.get(shape);
   if (!found) {
-    const { edges, vertices }: Incidence = incidenceOf(shape);
+    const { edges, vertices } = incidenceOf(shape);
     found = {
       edges: edges.map(({ point, faces }, place) =>
         point
@@ -68,15 +65,7 @@ export function edgeNeighbourhoods(shape: Shape): Neighbourhoods {
   return found;
 }
 
-const corners = new WeakMap<Shape, Vec3[]>();
-
 /** A few points of a shape's skin: its vertices, in the order of `subshapes(shape, "vertex")`. */
 export function verticesOf(shape: Shape): Vec3[] {
-  let places = corners.get(shape);
-  if (!places) {
-    const oc = lib();
-    places = scoped((scope) => vertexHandles(shape).map((vertex) => readPoint(scope, oc.BRep_Tool.Pnt(vertex))));
-    corners.set(shape, places);
-  }
-  return places;
+  return incidenceOf(shape).vertices.map(({ at }) => at);
 }

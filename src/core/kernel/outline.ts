@@ -2,7 +2,7 @@ import { allEdgeFacts } from "./edges";
 import { KernelFault } from "./faults";
 import { edgeHandles } from "./incidence";
 import { lib } from "./library";
-import { volumeOf } from "./measure";
+import { volumeOf } from "./mass";
 import { point } from "./primitives";
 import { type Scope, scoped } from "./scope";
 import { asEdge, compound, fromList, ownHandle, type Shape, ShapeMap, shellOf, subshapes } from "./topology";

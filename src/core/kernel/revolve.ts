@@ -1,6 +1,7 @@
 import { distanceToPoint } from "./distance";
 import { lib } from "./library";
-import { edgePoint, volumeOf } from "./measure";
+import { volumeOf } from "./mass";
+import { edgePoint } from "./measure";
 import { type BoundaryStep, type Drawn, edgesOf, type PlanarStretch, type PlaneFrame, planarFace } from "./outline";
 import { point } from "./primitives";
 import { type Scope, scoped } from "./scope";

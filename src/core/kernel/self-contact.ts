@@ -1,6 +1,6 @@
+import { looseBoxOf } from "./box";
 import { nearest } from "./distance";
 import { incidenceOf } from "./incidence";
-import { looseBoxOf } from "./measure";
 import { facesOf, type Shape } from "./topology";
 import type { Box } from "./vectors";
 

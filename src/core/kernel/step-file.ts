@@ -1,6 +1,6 @@
 import { KernelFault } from "./faults";
 import { lib } from "./library";
-import { quickVolume } from "./measure";
+import { quickVolume } from "./mass";
 import { scoped } from "./scope";
 import { occurrences, ownHandle, type Shape, ShapeMap, shellOf, subshapes } from "./topology";
 

@@ -1,8 +1,8 @@
-import { lib } from "./library";
-import { FACE_KINDS, type FaceKind, readPoint } from "./measure";
-import { scoped } from "./scope";
-import { asFace, facesOf, type Shape } from "./topology";
-import { dot, type Vec3 } from "./vectors";
+import type { FaceStructure } from "./binary";
+import type { FaceKind } from "./face-facts";
+import { incidenceOf } from "./incidence";
+import type { Shape } from "./topology";
+import { dot, scale, sub, type Vec3 } from "./vectors";
 
 export interface Surface {
   kind: FaceKind;
@@ -16,7 +16,7 @@ const known = new WeakMap<Shape, Surface[]>();
 export function surfacesOf(shape: Shape): Surface[] {
   let surfaces = known.get(shape);
   if (!surfaces) {
-    surfaces = facesOf(shape).map(surfaceOf);
+    surfaces = incidenceOf(shape).faces.map(surfaceOf);
     known.set(shape, surfaces);
   }
   return surfaces;
@@ -41,29 +41,18 @@ function flat(origin: Vec3, direction: Vec3): Surface {
   return { kind: "plane", signature: `plane ${text([...normal, dot(normal, origin)])}` };
 }
 
-function surfaceOf(shape: Shape): Surface {
-  return scoped((scope) => {
-    const oc = lib();
-    const surface = scope.use(new oc.BRepAdaptor_Surface(asFace(scope, shape), false));
-    const kind = FACE_KINDS[surface.GetType() as string] ?? "other";
-    if (kind === "plane") {
-      const plane = scope.use(surface.Plane());
-      return flat(readPoint(scope, plane.Location()), readPoint(scope, scope.use(plane.Axis()).Direction()));
+function surfaceOf({ surface }: FaceStructure): Surface {
+  switch (surface?.kind) {
+    case "plane":
+      return flat(surface.at, surface.axis);
+    case "cylinder": {
+      const axis = headed(surface.axis);
+      const foot = sub(surface.at, scale(axis, dot(axis, surface.at)));
+      return { kind: "cylinder", signature: `cylinder ${text([surface.radius, ...axis, ...foot])}` };
     }
-    if (kind === "cylinder") {
-      const cylinder = scope.use(surface.Cylinder());
-      const axis = headed(readPoint(scope, scope.use(cylinder.Axis()).Direction()));
-      const origin = readPoint(scope, cylinder.Location());
-      const along = dot(axis, origin);
-      return {
-        kind,
-        signature: `cylinder ${text([cylinder.Radius(), ...axis, origin[0] - along * axis[0], origin[1] - along * axis[1], origin[2] - along * axis[2]])}`,
-      };
-    }
-    if (kind === "sphere") {
-      const sphere = scope.use(surface.Sphere());
-      return { kind, signature: `sphere ${text([sphere.Radius(), ...readPoint(scope, sphere.Location())])}` };
-    }
-    return { kind, signature: null };
-  });
+    case "sphere":
+      return { kind: "sphere", signature: `sphere ${text([surface.radius, ...surface.at])}` };
+    default:
+      return { kind: surface?.kind ?? "other", signature: null };
+  }
 }

@@ -1,8 +1,10 @@
 import type { BRepBuilderAPI_TransitionMode, BRepFill_TypeOfContact, TopoDS_Edge } from "replicad-opencascadejs";
 import { distanceToPoint } from "./distance";
 import { lib } from "./library";
-import { edgePoint, isValid, openEdges, planeOf, readPoint, volumeOf } from "./measure";
+import { volumeOf } from "./mass";
+import { edgePoint, isValid, openEdges, readPoint } from "./measure";
 import { type BoundaryStep, edgesOf, type PlanarStretch, type PlaneFrame } from "./outline";
+import { planeOf } from "./planes";
 import { direction, point } from "./primitives";
 import { type Scope, scoped } from "./scope";
 import { meetsItself } from "./self-contact";

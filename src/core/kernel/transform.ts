@@ -1,5 +1,5 @@
 import { lib } from "./library";
-import { volumeOf } from "./measure";
+import { volumeOf } from "./mass";
 import { direction, point, vector } from "./primitives";
 import { scoped } from "./scope";
 import { type Shape, shapeKind } from "./topology";

@@ -1,0 +1,92 @@
+import type { Bnd_Box } from "replicad-opencascadejs";
+import type { Curve } from "./binary";
+import { edgeHandles, incidenceOf } from "./incidence";
+import { lib } from "./library";
+import { readPoint } from "./measure";
+import { type Scope, scoped } from "./scope";
+import { compound, facesOf, type Shape } from "./topology";
+import type { Box, Vec3 } from "./vectors";
+
+const tightBoxes = new WeakMap<Shape, Box | null>();
+
+/** The tight box of a shape, millimetres; null for a shape without geometry. */
+export function boxOf(shape: Shape): Box | null {
+  let known = tightBoxes.get(shape);
+  if (known === undefined) {
+    known = tightBox(shape);
+    tightBoxes.set(shape, known);
+  }
+  return known;
+}
+
+/**
+ * Planes, cylinders and cones reach no further than their edges, since a straight line runs through each of their
+ * points; and how far a line, circle or ellipse reaches is a closed form. The library is asked about the rest.
+ */
+function tightBox(shape: Shape): Box | null {
+  const { faces, edges, vertices } = incidenceOf(shape);
+  const rest: Shape[] = [];
+  faces.forEach(({ surface }, place) => {
+    if (!/^(plane|cylinder|cone)$/.test(surface?.kind ?? "")) rest.push(facesOf(shape)[place]!);
+  });
+  const points: Vec3[] = vertices.map(({ at }) => at);
+  edges.forEach(({ curve: run }, place) => {
+    if (!run) return;
+    if ("major" in run.curve) points.push(...furthest(run.curve, run.from, run.to));
+    else if (run.curve.kind !== "line") rest.push(edgeHandles(shape)[place]!);
+  });
+  if (rest.length === 0) return around(points);
+  return scoped((scope) => {
+    const box = optimal(scope, faces.length === 0 ? shape : scope.use(compound(rest)));
+    return around(box ? [...points, box.min, box.max] : points);
+  });
+}
+
+function around(points: readonly Vec3[]): Box | null {
+  if (points.length === 0) return null;
+  const ends = (pick: (...values: number[]) => number) =>
+    [0, 1, 2].map((i) => points.reduce((end, point) => pick(end, point[i]!), points[0]![i]!)) as unknown as Vec3;
+  return { min: ends(Math.min), max: ends(Math.max) };
+}
+
+/** The points of an arc that are furthest along each axis; its ends are vertices. */
+function furthest({ at, x, y, major, minor }: Extract<Curve, { major: number }>, from: number, to: number): Vec3[] {
+  const found: Vec3[] = [];
+  for (let i = 0; i < 3; i++)
+    for (const turn of [0, Math.PI]) {
+      const t = Math.atan2(minor * y[i]!, major * x[i]!) + turn;
+      const within = from + ((((t - from) % TURN) + TURN) % TURN);
+      if (within > to) continue;
+      const [c, s] = [major * Math.cos(within), minor * Math.sin(within)];
+      found.push([0, 1, 2].map((k) => at[k]! + c * x[k]! + s * y[k]!) as unknown as Vec3);
+    }
+  return found;
+}
+
+const TURN = 2 * Math.PI;
+
+function optimal(scope: Scope, shape: Shape): Box | null {
+  const box = scope.use(new (lib().Bnd_Box)());
+  lib().BRepBndLib.AddOptimal(shape, box, false, false);
+  return readBox(scope, box);
+}
+
+function readBox(scope: Scope, box: Bnd_Box): Box | null {
+  return box.IsVoid() ? null : { min: readPoint(scope, box.CornerMin()), max: readPoint(scope, box.CornerMax()) };
+}
+
+const looseBoxes = new WeakMap<Shape, Box | null>();
+
+/** A box that surely holds a shape, a little larger than need be: for sizing cutters, at a fraction of the cost. */
+export function looseBoxOf(shape: Shape): Box | null {
+  let known = looseBoxes.get(shape);
+  if (known === undefined) {
+    known = scoped((scope) => {
+      const box = scope.use(new (lib().Bnd_Box)());
+      lib().BRepBndLib.Add(shape, box, false);
+      return readBox(scope, box);
+    });
+    looseBoxes.set(shape, known);
+  }
+  return known;
+}
