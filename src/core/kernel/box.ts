@@ -1,5 +1,5 @@
 import type { Bnd_Box } from "replicad-opencascadejs";
-import type { Curve } from "./binary";
+import type { Curve, FaceStructure, SurfaceFrame } from "./binary";
 import { edgeHandles, incidenceOf } from "./incidence";
 import { lib } from "./library";
 import { readPoint } from "./measure";
@@ -21,15 +21,18 @@ export function boxOf(shape: Shape): Box | null {
 
 /**
  * Planes, cylinders and cones reach no further than their edges, since a straight line runs through each of their
- * points; and how far a line, circle or ellipse reaches is a closed form. The library is asked about the rest.
+ * points; how far a ball, a ring, a line, a circle or an ellipse reaches is a closed form. The library is asked about
+ * the rest.
  */
 function tightBox(shape: Shape): Box | null {
   const { faces, edges, vertices } = incidenceOf(shape);
   const rest: Shape[] = [];
-  faces.forEach(({ surface }, place) => {
-    if (!/^(plane|cylinder|cone)$/.test(surface?.kind ?? "")) rest.push(facesOf(shape)[place]!);
-  });
   const points: Vec3[] = vertices.map(({ at }) => at);
+  faces.forEach((face, place) => {
+    const reach = furthestOn(face);
+    if (reach) points.push(...reach);
+    else rest.push(facesOf(shape)[place]!);
+  });
   edges.forEach(({ curve: run }, place) => {
     if (!run) return;
     if ("major" in run.curve) points.push(...furthest(run.curve, run.from, run.to));
@@ -54,13 +57,83 @@ function furthest({ at, x, y, major, minor }: Extract<Curve, { major: number }>,
   const found: Vec3[] = [];
   for (let i = 0; i < 3; i++)
     for (const turn of [0, Math.PI]) {
-      const t = Math.atan2(minor * y[i]!, major * x[i]!) + turn;
-      const within = from + ((((t - from) % TURN) + TURN) % TURN);
-      if (within > to) continue;
+      const within = inRange(Math.atan2(minor * y[i]!, major * x[i]!) + turn, [from, to]);
+      if (within === null) continue;
       const [c, s] = [major * Math.cos(within), minor * Math.sin(within)];
       found.push([0, 1, 2].map((k) => at[k]! + c * x[k]! + s * y[k]!) as unknown as Vec3);
     }
   return found;
+}
+
+/**
+ * The points inside a face that may be furthest along an axis: where its normal runs along one.
+ * @returns null when that is not known here.
+ */
+function furthestOn(face: FaceStructure): Vec3[] | null {
+  const { surface } = face;
+  switch (surface?.kind) {
+    case "plane":
+    case "cylinder":
+    case "cone":
+      return [];
+    case "sphere":
+    case "torus": {
+      const range = parameterRange(face);
+      const [major, minor] = surface.kind === "torus" ? [surface.major, surface.minor] : [0, surface.radius];
+      return range && furthestRound(surface, major, minor, range);
+    }
+    default:
+      return null;
+  }
+}
+
+type Range = Record<"u" | "v", readonly [from: number, to: number]>;
+
+/** The rectangle of parameters that a face fills; null for a face of another outline. */
+function parameterRange(face: FaceStructure): Range | null {
+  const ends: [number, number][] = [];
+  for (const use of face.wires.flat()) {
+    const image = face.image(use);
+    if (!use.bounds || image?.curve.kind !== "line") return null;
+    const { at, way } = image.curve;
+    if (Math.abs(way[0]! * way[1]!) > 1e-12) return null;
+    for (const t of [image.from, image.to]) ends.push([at[0]! + t * way[0]!, at[1]! + t * way[1]!]);
+  }
+  if (face.wires.length !== 1) return null;
+  const range = (i: 0 | 1): [number, number] => [
+    Math.min(...ends.map((end) => end[i])),
+    Math.max(...ends.map((end) => end[i])),
+  ];
+  const [u, v] = [range(0), range(1)];
+  const onBorder = ends.every(([a, b]) => near(a, u[0]) || near(a, u[1]) || near(b, v[0]) || near(b, v[1]));
+  return onBorder ? { u, v } : null;
+}
+
+const near = (a: number, b: number) => Math.abs(a - b) < 1e-9;
+
+/** The points of part of a ball or ring where its normal runs along an axis of space, either way. */
+function furthestRound({ at, axis, x, y }: SurfaceFrame, major: number, minor: number, { u, v }: Range): Vec3[] {
+  const found: Vec3[] = [];
+  for (let i = 0; i < 3; i++) {
+    const across = Math.hypot(x[i]!, y[i]!);
+    for (const heading of [1, -1])
+      for (const side of [1, -1]) {
+        // The normal leaves the axis as far as `across` allows, on one side of it or the other.
+        const around = across < 1e-12 ? u[0] : inRange(Math.atan2(side * heading * y[i]!, side * heading * x[i]!), u);
+        const tilt = inRange(Math.atan2(heading * axis[i]!, side * across), v);
+        if (around === null || tilt === null) continue;
+        const [out, up] = [major + minor * Math.cos(tilt), minor * Math.sin(tilt)];
+        const [c, s] = [out * Math.cos(around), out * Math.sin(around)];
+        found.push([0, 1, 2].map((k) => at[k]! + c * x[k]! + s * y[k]! + up * axis[k]!) as unknown as Vec3);
+      }
+  }
+  return found;
+}
+
+/** An angle with so many whole turns added that it lies in a range; null when there is none. */
+function inRange(angle: number, [from, to]: readonly [number, number]): number | null {
+  const found = from + ((((angle - from) % TURN) + TURN) % TURN);
+  return found <= to ? found : null;
 }
 
 const TURN = 2 * Math.PI;

@@ -5,6 +5,7 @@ import { parseJob } from "../job";
 import { build, buildSteps } from "../testing/harness";
 import { sized, thirtySteps } from "../testing/thirty-steps";
 import { boxOf } from "./box";
+import { roundEdges, type Worked } from "./edge-work";
 import { incidenceOf } from "./incidence";
 import { faceIntegrals } from "./integrals";
 import { lib } from "./library";
@@ -68,8 +69,9 @@ describe("against the library's own integration and boxes", () => {
   });
 });
 
+const solid = (...steps: Record<string, unknown>[]) => buildSteps(...steps).bodies.at(-1)!.shape;
+
 describe("by closed form", () => {
-  const solid = (...steps: Record<string, unknown>[]) => buildSteps(...steps).bodies.at(-1)!.shape;
   const at = [5, -3, 70];
 
   test("a frustum, far from the origin", () => {
@@ -119,6 +121,48 @@ describe("by closed form", () => {
     const box = boxOf(cut)!;
     expect(box.max[2]).toBeCloseTo(10 * Math.tan(Math.PI / 6), 7);
     expect([box.min[0], box.min[1], box.min[2]]).toEqual([-10, -10, -50].map((v) => expect.closeTo(v, 7)));
+  });
+});
+
+describe("how far parts of balls and rings reach, against the library", () => {
+  const halves = (body: Record<string, unknown>, turn: number, axis: string) =>
+    buildSteps(
+      body,
+      { id: "m", type: "move", bodies: [body.id as string], turn, axis, by: [3, 4, 5] },
+      { id: "p", type: "workplane", base: "yz", offset: 7 },
+      { id: "q", type: "workplane", base: "xy", offset: 6 },
+      { id: "t", type: "seam", preset: "split", stock: ["m"], cutters: ["p", "q"] },
+    ).bodies;
+
+  test.each([
+    { turn: 0, axis: "x" },
+    { turn: 35, axis: "x" },
+    { turn: 90, axis: "y" },
+    { turn: 20, axis: "y" },
+  ])("$turn degrees about $axis", ({ turn, axis }) => {
+    for (const body of [
+      { id: "r", type: "torus", diameter: 40, section: 12 },
+      { id: "s", type: "sphere", diameter: 40 },
+    ]) {
+      const pieces = halves(body, turn, axis);
+      expect(pieces.length).toBeGreaterThan(3);
+      for (const { shape } of pieces) checked(shape);
+    }
+  });
+
+  test("a rounded block: eighths of balls; a rounded rim: parts of rings", () => {
+    for (const body of [
+      { id: "b", type: "box", size: [40, 30, 20] },
+      { id: "c", type: "cylinder", diameter: 40, height: 30, at: [70, 0, 0] },
+    ]) {
+      const shape = solid(body, { id: "m", type: "move", bodies: [body.id], turn: 25, axis: "y" });
+      const places = incidenceOf(shape).edges.flatMap(({ curve }, place) =>
+        body.type === "box" || curve!.curve.kind === "circle" ? [{ place, radius: 4 }] : [],
+      );
+      const rounded = roundEdges(shape, places) as Worked;
+      expect(facesOf(rounded.shape).length).toBeGreaterThan(4);
+      checked(rounded.shape);
+    }
   });
 });
 

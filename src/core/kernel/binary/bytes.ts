@@ -27,8 +27,12 @@ export class Bytes {
   }
 
   reals(count: number): number[] {
+    const { view, at } = this;
+    this.at += 8 * count;
+    if (count === 2) return [view.getFloat64(at, true), view.getFloat64(at + 8, true)];
+    if (count === 3) return [view.getFloat64(at, true), view.getFloat64(at + 8, true), view.getFloat64(at + 16, true)];
     const values: number[] = [];
-    for (let i = 0; i < count; i++) values.push(this.real());
+    for (let i = 0; i < count; i++) values.push(view.getFloat64(at + 8 * i, true));
     return values;
   }
 

@@ -13,43 +13,34 @@ const [LINE, CIRCLE, ELLIPSE, PARABOLA, HYPERBOLA, BEZIER, SPLINE, TRIMMED, OFFS
 /** Reads a curve. @param size numbers to a point: 2 or 3. */
 export function readCurve(bytes: Bytes, size: 2 | 3): Curve {
   const kind = bytes.byte();
-  const point = () => bytes.reals(size);
-  // In space a conic's axis is written before its two directions; it is their product.
-  const directions = () => {
-    const at = point();
-    if (size === 3) bytes.skip(24);
-    return { at, x: point(), y: point() };
-  };
   switch (kind) {
     case LINE:
-      return { kind: "line", at: point(), way: point() };
-    case CIRCLE: {
-      const frame = directions();
-      const radius = bytes.real();
-      return { kind: "circle", ...frame, major: radius, minor: radius };
+      return { kind: "line", at: bytes.reals(size), way: bytes.reals(size) };
+    case CIRCLE:
+    case ELLIPSE: {
+      const at = bytes.reals(size);
+      bytes.skip(axisBytes(size));
+      const [x, y] = [bytes.reals(size), bytes.reals(size)];
+      const major = bytes.real();
+      if (kind === CIRCLE) return { kind: "circle", at, x, y, major, minor: major };
+      return { kind: "ellipse", at, x, y, major, minor: bytes.real() };
     }
-    case ELLIPSE:
-      return { kind: "ellipse", ...directions(), major: bytes.real(), minor: bytes.real() };
     case PARABOLA:
-      directions();
-      bytes.skip(8);
-      return { kind: "other" };
     case HYPERBOLA:
-      directions();
-      bytes.skip(16);
-      return { kind: "other" };
+      bytes.skip(3 * 8 * size + axisBytes(size) + (kind === PARABOLA ? 8 : 16));
+      return OTHER;
     case BEZIER: {
       const rational = bytes.byte();
       const degree = bytes.short();
       bytes.skip((degree + 1) * 8 * (size + (rational ? 1 : 0)));
-      return { kind: "spline" };
+      return FREE;
     }
     case SPLINE: {
       const rational = bytes.byte();
       bytes.skip(3);
       const [poles, knots] = [bytes.integer(), bytes.integer()];
       bytes.skip(poles * 8 * (size + (rational ? 1 : 0)) + knots * 12);
-      return { kind: "spline" };
+      return FREE;
     }
     case TRIMMED:
       bytes.skip(16);
@@ -57,8 +48,14 @@ export function readCurve(bytes: Bytes, size: 2 | 3): Curve {
     case OFFSET:
       bytes.skip(size === 3 ? 32 : 8);
       readCurve(bytes, size);
-      return { kind: "other" };
+      return OTHER;
     default:
       throw new Error(`The shape's record has a curve of kind ${kind}.`);
   }
 }
+
+const FREE: Curve = { kind: "spline" };
+const OTHER: Curve = { kind: "other" };
+
+/** In space a conic's axis is written before its two directions; it is their product. */
+const axisBytes = (size: 2 | 3) => (size === 3 ? 24 : 0);

@@ -198,8 +198,11 @@ const DEPTH: Record<PartRecord["kind"], number> = {
   vertex: 6,
 };
 
+/** Parts have numbers below this: a small number finds them quickest. */
+const PARTS = 2 ** 20;
+
 /** Equal for the same part at the same place, whatever its sense. */
-const keyOf = ({ part, place }: Placed) => part.id * 2 ** 26 + place.id;
+const keyOf = ({ part, place }: Placed) => place.id * PARTS + part.id;
 
 const bounding = (sense: Sense) => sense === "forward" || sense === "reversed";
 
