@@ -98,9 +98,6 @@ function turnedRound(fusion: Fusion): Fusion {
   return { ...fusion, images: [...fusion.images].reverse() };
 }
 
-/** How far the parts may be off the whole, relative: the quick integration is that good on trimmed curved faces. */
-export const WEIGHING = 1e-3;
-
 /** How far the parts of a curved face may be off the whole: a lost part or a taken complement is far more. */
 const COVERING = 1e-2;
 
@@ -290,7 +287,7 @@ function solidsOf(scope: Scope, arg: Shape): Shape[] {
   return kind === "compound" ? subshapes(scope, arg, "solid") : [];
 }
 
-export function imagesOf(scope: Scope, algorithm: BRepAlgoAPI_BuilderAlgo, shape: Shape): Shape[] {
+function imagesOf(scope: Scope, algorithm: BRepAlgoAPI_BuilderAlgo, shape: Shape): Shape[] {
   const modified = scope.use(algorithm.Modified(shape));
   if (modified.Size() > 0) return fromList(scope, modified);
   return algorithm.IsDeleted(shape) ? [] : [shape];

@@ -1,10 +1,11 @@
-import { imagesOf, WEIGHING } from "./fuse";
+import { Groups } from "../groups";
 import { lib } from "./library";
-import { areaOf, quickVolume } from "./mass";
-import { openEdges } from "./measure";
+import { areaOf, type FaceMass, faceMass, quickVolume } from "./mass";
+import { openPlaces } from "./measure";
+import { adjacency } from "./neighbourhoods";
 import { scoped } from "./scope";
-import { facesOf, freeShape, listOf, ownHandle, type Shape, ShapeMap, shapeKind, subshapes } from "./topology";
-import type { Vec3 } from "./vectors";
+import { facesOf, freeShape, ownHandle, type Shape, ShapeMap, shapeKind, subshapes } from "./topology";
+import { add, distance, scale } from "./vectors";
 
 export interface Merged {
   shape: Shape;
@@ -12,55 +13,98 @@ export interface Merged {
   sources: number[][];
 }
 
+/** How far a merged body may be off what it was, relative: the quick integration is that good on trimmed curved faces. */
+const WEIGHING = 1e-3;
+
 /**
- * Merges neighbouring faces that lie on one surface, with history. The library keeps history only through an
- * algorithm with two arguments, so a lone vertex far away stands in as the second. A merge that opens the skin or
+ * Merges neighbouring faces that lie on one surface, and tells what became of each. A merge that opens the skin or
  * changes what it holds is thrown away: better a line too many than a hole.
+ * @param keys for each face, text that is equal for faces that lie on one surface.
  * @returns null when there was nothing to merge, or no merge that is sound.
  */
-export function mergeFaces(shape: Shape, faraway: Vec3): Merged | null {
-  return tryMerge(shape, faraway, true) ?? tryMerge(shape, faraway, false);
+export function mergeFaces(shape: Shape, keys: readonly string[]): Merged | null {
+  return tryMerge(shape, keys, true) ?? tryMerge(shape, keys, false);
 }
 
-function tryMerge(shape: Shape, faraway: Vec3, edgesToo: boolean): Merged | null {
+function tryMerge(shape: Shape, keys: readonly string[], edgesToo: boolean): Merged | null {
   return scoped((scope) => {
-    const oc = lib();
-    const at = scope.use(new oc.gp_Pnt(...(faraway as [number, number, number])));
-    const vertex = scope.use(scope.use(new oc.BRepBuilderAPI_MakeVertex(at)).Vertex());
-    const algorithm = scope.use(new oc.BRepAlgoAPI_BuilderAlgo());
-    algorithm.SetArguments(listOf(scope, [shape, vertex]));
-    algorithm.SetNonDestructive(true);
-    algorithm.Build(scope.use(new oc.Message_ProgressRange()));
-    if (algorithm.HasErrors()) return null;
-    const before = subshapes(scope, shape, "face");
-    algorithm.SimplifyResult(edgesToo, true, 1e-9);
-    const whole = scope.use(algorithm.Shape());
+    const unifier = scope.use(new (lib().ShapeUpgrade_UnifySameDomain)(shape, edgesToo, true, false));
+    unifier.AllowInternalEdges(false);
+    unifier.SetAngularTolerance(1e-9);
+    unifier.Build();
+    const whole = scope.use(unifier.Shape());
     const solid = shapeKind(shape) === "solid";
     const results = subshapes(scope, whole, solid ? "solid" : "shell");
     if (results.length !== 1) return null;
     const merged = ownHandle(results[0]!);
-    const refuse = () => {
-      freeShape(merged);
-      return null;
-    };
-    const after = facesOf(merged);
-    if (after.length === before.length) return refuse();
+    const sources = facesOf(merged).length < facesOf(shape).length ? sourcesOf(shape, merged, keys) : null;
     const measure = solid ? quickVolume : areaOf;
     const size = measure(shape);
-    if (Math.abs(measure(merged) - size) > WEIGHING * Math.abs(size)) return refuse();
-    if (solid && openEdges(merged).length > 0) return refuse();
-    const place = new ShapeMap<number>();
-    after.forEach((face, i) => {
-      place.set(face, i);
-    });
-    const sources: number[][] = after.map(() => []);
-    before.forEach((face, i) => {
-      for (const image of imagesOf(scope, algorithm, face)) {
-        const at = place.get(image);
-        if (at !== undefined) sources[at]!.push(i);
-      }
-    });
-    if (sources.some((list) => list.length === 0)) return refuse();
-    return { shape: merged, sources };
+    const sound =
+      sources &&
+      Math.abs(measure(merged) - size) <= WEIGHING * Math.abs(size) &&
+      !(solid && openPlaces(merged).length > 0);
+    if (sound) return { shape: merged, sources };
+    freeShape(merged);
+    return null;
   });
 }
+
+/**
+ * Which faces each face of the merged shape was made from. The library's history of this is out of reach, but what it
+ * does is known: neighbours on one surface become one face, which has their area and their common middle.
+ * @returns null when a face's sources cannot be told.
+ */
+function sourcesOf(before: Shape, after: Shape, keys: readonly string[]): number[][] | null {
+  const places = new ShapeMap<number>();
+  facesOf(before).forEach((face, place) => {
+    places.set(face, place);
+  });
+  const sources = facesOf(after).map((face) => {
+    const same = places.get(face);
+    return same === undefined ? [] : [same];
+  });
+  const kept = new Set(sources.flat());
+  const gone = facesOf(before).flatMap((_, place) => (kept.has(place) ? [] : [place]));
+  const candidates: { faces: number[]; mass: FaceMass }[] = connected(before, gone, keys).map((faces) => ({
+    faces,
+    mass: total(faces.map((place) => faceMass(before, place))),
+  }));
+  // Neighbours that the library left apart are each a candidate of their own.
+  for (const { faces } of [...candidates])
+    if (faces.length > 1) for (const place of faces) candidates.push({ faces: [place], mass: faceMass(before, place) });
+  const taken = new Set<number>();
+  for (const [place, list] of sources.entries()) {
+    if (list.length > 0) continue;
+    const mass = faceMass(after, place);
+    const found = candidates.find(
+      (candidate) => alike(candidate.mass, mass) && !candidate.faces.some((face) => taken.has(face)),
+    );
+    if (!found) return null;
+    for (const face of found.faces) taken.add(face);
+    sources[place] = found.faces;
+  }
+  return taken.size === gone.length ? sources : null;
+}
+
+/** Groups of faces that hang together and have one key. */
+function connected(shape: Shape, places: readonly number[], keys: readonly string[]): number[][] {
+  const { neighbours } = adjacency(shape);
+  const groups = new Groups(places.length);
+  places.forEach((place, i) => {
+    for (const other of neighbours[place]!) {
+      const j = places.indexOf(other);
+      if (j >= 0 && keys[place] === keys[other]) groups.join(i, j);
+    }
+  });
+  return groups.all().map((group) => group.map((i) => places[i]!));
+}
+
+function total(masses: readonly FaceMass[]): FaceMass {
+  const area = masses.reduce((sum, mass) => sum + mass.area, 0);
+  const moment = masses.map((mass) => scale(mass.centre, mass.area)).reduce(add);
+  return { area, centre: scale(moment, 1 / area) };
+}
+
+const alike = (a: FaceMass, b: FaceMass) =>
+  Math.abs(a.area - b.area) <= 1e-6 * a.area && distance(a.centre, b.centre) <= 1e-5 * Math.sqrt(a.area);

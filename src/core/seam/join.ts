@@ -1,18 +1,13 @@
 import { Groups } from "../groups";
 import {
-  add,
   adjacency,
-  diagonal,
   type Fusion,
   freeShape,
-  looseBoxOf,
   mergeFaces,
   ownHandle,
   type Shape,
-  type Surface,
   shellOf,
   solidFromFaces,
-  type Vec3,
 } from "../kernel";
 import { faceNamesOf } from "../naming";
 import type { Division } from "./division";
@@ -84,10 +79,9 @@ function together(division: Division, cluster: readonly Piece[]): Omit<Joined, "
       : solidFromFaces(faces);
   const surfaces = built.order.map((i) => fusion.surface(kept[i]![0]));
   const bases = built.order.map((i) => division.nameOf(fusion, kept[i]![0]));
-  if (!worthMerging(built.shape, surfaces, bases)) return named(form, built.shape, bases);
-  const box = looseBoxOf(built.shape);
-  const away: Vec3 = box ? add(box.max, [10 * diagonal(box) + 10, 0, 0]) : [0, 0, 0];
-  const merged = mergeFaces(built.shape, away);
+  const keys = surfaces.map(({ signature }, face) => signature ?? bases[face]!);
+  if (!worthMerging(built.shape, keys)) return named(form, built.shape, bases);
+  const merged = mergeFaces(built.shape, keys);
   if (!merged) return named(form, built.shape, bases);
   freeShape(built.shape);
   // A face made of several keeps the name that comes first by letter, which no order of work can change.
@@ -103,8 +97,7 @@ function named(form: "solid" | "sheet", shape: Shape, bases: readonly string[]):
 }
 
 /** Whether two neighbouring faces lie on one surface, so that the line between them means nothing any more. */
-function worthMerging(shape: Shape, surfaces: readonly Surface[], bases: readonly string[]): boolean {
-  const keys = surfaces.map(({ signature }, face) => signature ?? bases[face]!);
+function worthMerging(shape: Shape, keys: readonly string[]): boolean {
   if (new Set(keys).size === keys.length) return false;
   return adjacency(shape).neighbours.some((list, a) => list.some((b) => a < b && keys[a] === keys[b]));
 }
