@@ -2,6 +2,8 @@ import { evaluatePart, type FoundReference, ResultCache } from "../src/core/buil
 import {
   boxOf,
   diagonal,
+  edgeHandles,
+  freeShape,
   makeBox,
   makeCylinder,
   makePlaneFace,
@@ -9,7 +11,7 @@ import {
   tessellate,
   viewDeflection,
 } from "../src/core/kernel";
-import { bare, bareEdges, bareMeasures } from "../src/core/kernel/bare";
+import { type BareOperation, bare, bareEdges, bareMeasures } from "../src/core/kernel/bare";
 import { isBody } from "../src/core/naming";
 import { SIZES, sized, thirtySteps } from "../src/core/testing/thirty-steps";
 import { EngineSession } from "../src/engine/session";
@@ -67,42 +69,40 @@ function bareWork(steps: ReturnType<typeof thirtySteps>): (() => void)[] {
   const [p, half] = [SIZES, SIZES.width / 2];
   const edges = (work: "fillet" | "chamfer", id: string, size: number) => {
     const picked = found.filter((reference) => reference.step === id);
-    return () =>
-      bareEdges(
-        work,
-        picked[0]!.body.shape,
-        picked.map(({ place }) => place),
-        size,
-      );
+    const { shape } = picked[0]!.body;
+    const handles = picked.map(({ place }) => edgeHandles(shape)[place]!);
+    return () => bareEdges(work, shape, handles, size);
   };
   const pocketX = -0.3 * p.width;
-  const bore = makeCylinder([0, 0, -1], [0, 0, 1], p.bore / 2, p.height + p.postHigh + 1);
-  const slot = makeBox(
-    [half - p.slotDeep, -p.slotWide / 2, (p.height - p.slotHigh) / 2],
-    [p.slotDeep, p.slotWide, p.slotHigh],
-  );
-  const pocket = makeBox(
-    [pocketX - p.pocketWide / 2, -p.pocketLong / 2, 0],
-    [p.pocketWide, p.pocketLong, p.pocketDeep],
-  );
-  const knob = makeCylinder([-0.36 * p.width, 0, p.height], [0, 0, 1], p.knob, p.knobHigh);
-  const middle = makePlaneFace([0, 0, 0], [1, 0, 0], 400);
+  // What stands on a face that depends on the bore is made anew, too.
+  const bore = () => makeCylinder([0, 0, -1], [0, 0, 1], p.bore / 2, p.height + p.postHigh + 1);
+  const slot = () =>
+    makeBox([half - p.slotDeep, -p.slotWide / 2, (p.height - p.slotHigh) / 2], [p.slotDeep, p.slotWide, p.slotHigh]);
+  const pocket = () =>
+    makeBox([pocketX - p.pocketWide / 2, -p.pocketLong / 2, 0], [p.pocketWide, p.pocketLong, p.pocketDeep]);
+  const knob = () => makeCylinder([-0.36 * p.width, 0, p.height], [0, 0, 1], p.knob, p.knobHigh);
+  const middle = () => makePlaneFace([0, 0, 0], [1, 0, 0], 400);
+  const made = (operation: BareOperation, stock: string, make: () => Shape) => () => {
+    const tool = make();
+    bare(operation, shapes(stock), [tool]);
+    freeShape(tool);
+  };
   const halves = [...shapes("ribEnd"), ...shapes("halves").slice(1)];
   return [
-    () => bare("subtract", shapes("post"), [bore]),
+    made("subtract", "post", bore),
     () => bare("union", shapes("bore"), shapes("rib")),
     edges("fillet", "corners", p.corner),
     edges("chamfer", "rim", p.rim),
-    () => bare("subtract", shapes("rim"), [slot]),
+    made("subtract", "rim", slot),
     () => bare("subtract", shapes("slot"), [...shapes("drill"), ...shapes("drills")]),
-    () => bare("subtract", shapes("drilled"), [pocket]),
+    made("subtract", "drilled", pocket),
     edges("chamfer", "lip", p.lip),
     () => bare("union", shapes("lip"), shapes("lug"), true),
     edges("fillet", "lugCorners", p.lugCorner),
     () => bare("subtract", shapes("lugCorners"), shapes("lugDrill")),
-    () => bare("union", shapes("lugDrilled"), [knob]),
+    made("union", "lugDrilled", knob),
     edges("fillet", "knobRound", p.knobRound),
-    () => bare("split", shapes("knobRound"), [middle]),
+    made("split", "knobRound", middle),
     edges("chamfer", "ribEnd", p.ribCut),
     () => {
       for (const shape of halves) {

@@ -1,7 +1,7 @@
 import type { ChFi3d_FilletShape } from "replicad-opencascadejs";
 import { lib } from "./library";
 import { scoped } from "./scope";
-import { asEdge, listOf, type Shape, subshapes } from "./topology";
+import { asEdge, listOf, type Shape } from "./topology";
 
 /** The library's own operations without anything of ours round them: what the bench compares the seam engine with. */
 export type BareOperation = "union" | "subtract" | "intersect" | "split";
@@ -33,17 +33,16 @@ export function bare(
   });
 }
 
-/** Rounds edges of a shape, by place, or cuts them off, with the library alone, and throws the result away. */
-export function bareEdges(work: "fillet" | "chamfer", shape: Shape, places: readonly number[], size: number): void {
+/** Rounds edges of a shape, or cuts them off, with the library alone, and throws the result away. */
+export function bareEdges(work: "fillet" | "chamfer", shape: Shape, edges: readonly Shape[], size: number): void {
   scoped((scope) => {
     const oc = lib();
-    const edges = subshapes(scope, shape, "edge");
     const maker = scope.use(
       work === "fillet"
         ? new oc.BRepFilletAPI_MakeFillet(shape, "ChFi3d_Rational" as unknown as ChFi3d_FilletShape)
         : new oc.BRepFilletAPI_MakeChamfer(shape),
     );
-    for (const place of places) maker.Add(size, asEdge(scope, edges[place]!));
+    for (const edge of edges) maker.Add(size, asEdge(scope, edge));
     maker.Build(scope.use(new oc.Message_ProgressRange()));
     scope.use(maker.Shape());
   });

@@ -17,7 +17,10 @@ export function keepWith<T extends CppObject>(shape: object, parts: T[]): T[] {
 
 /** Frees an object of the library, and what is kept with it. */
 export function release(object: CppObject): void {
-  for (const part of kept.get(object) ?? []) part.delete();
-  kept.delete(object);
+  const parts = kept.get(object);
+  if (parts) {
+    for (const part of parts) part.delete();
+    kept.delete(object);
+  }
   object.delete();
 }

@@ -226,6 +226,41 @@ export function mapFormulas<T>(schema: z.ZodType, values: T, change: (formula: s
   return walk(schema, values, "") as T;
 }
 
+/** Whether number fields can occur in a schema: most of a large drawing has none, and is passed over. */
+const withFields = new WeakMap<z.ZodType, boolean>();
+
+function hasFields(schema: z.ZodType): boolean {
+  let found = withFields.get(schema);
+  if (found === undefined) {
+    withFields.set(schema, false);
+    found = registry.has(schema as never) || partsOf((schema as z.ZodType & { def: SchemaDef }).def).some(hasFields);
+    withFields.set(schema, found);
+  }
+  return found;
+}
+
+function partsOf(def: SchemaDef): z.ZodType[] {
+  switch (def.type) {
+    case "default":
+    case "optional":
+    case "nullable":
+    case "readonly":
+      return [def.innerType];
+    case "array":
+      return [def.element];
+    case "tuple":
+      return def.items;
+    case "record":
+      return [def.valueType];
+    case "object":
+      return Object.values(def.shape);
+    case "union":
+      return def.options;
+    default:
+      return [];
+  }
+}
+
 /** Walks into a schema's parts along with the value's. */
 function descend(
   schema: z.ZodType,
@@ -233,6 +268,7 @@ function descend(
   path: string,
   walk: (schema: z.ZodType, value: unknown, path: string) => unknown,
 ): unknown {
+  if (!hasFields(schema)) return value;
   const { def } = schema as z.ZodType & { def: SchemaDef };
   const at = (key: string | number) => (path === "" ? String(key) : `${path}.${key}`);
   switch (def.type) {
@@ -274,12 +310,12 @@ export function toMm(value: Quantity): number {
   return literal(value, "length");
 }
 
-/** Radians of a resolved angle, whose number is degrees, or of one with a unit. */
 /** Degrees of a resolved angle, or of one with a unit. */
 export function toDegrees(value: Quantity): number {
   return literal(value, "angle");
 }
 
+/** Radians of a resolved angle, whose number is degrees, or of one with a unit. */
 export function toRadians(value: Quantity): number {
   return (literal(value, "angle") * Math.PI) / 180;
 }
