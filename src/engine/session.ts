@@ -29,9 +29,9 @@ import {
   inSpace,
   KernelFault,
   kernelHeapBytes,
+  MeshStore,
   type Shape,
   surfaceCentre,
-  tessellate,
   verticesOf,
   viewDeflection,
 } from "@/core/kernel";
@@ -72,6 +72,7 @@ const WORTH_STORING = 120;
 export class EngineSession implements EngineApi {
   private config: EngineConfig = {};
   private readonly cache = new ResultCache();
+  private readonly meshes = new MeshStore();
   private readonly files = new Map<string, Uint8Array>();
   private readonly warming = warmUp(WARM_ROUNDS);
   private readonly parts = new WeakMap<StepResult, Map<string, PartsView>>();
@@ -106,7 +107,7 @@ export class EngineSession implements EngineApi {
       const items = result.bench.map(view);
       for (const item of items) if (isBodyView(item)) known.add(item.meshId);
       const before = result.before?.map(view);
-      const pieces = result.pieces?.map(pieceView);
+      const pieces = result.pieces?.map((piece) => this.pieceView(piece));
       if (result.pieces) freePieces(result.pieces);
       this.cache.trim(new Set(result.results.keys()));
       this.storeSlow(result);
@@ -223,7 +224,7 @@ export class EngineSession implements EngineApi {
     result.extras.set(id, extras);
     extras.measures ??= measure(item.shape, item.kind);
     const meshId = `${result.key}/${id}`;
-    if (!known.has(meshId)) extras.mesh ??= meshFor(item.shape, item.faces);
+    if (!known.has(meshId)) extras.mesh ??= this.meshFor(item.shape, item.faces);
     const parts = this.parts.get(result) ?? new Map<string, PartsView>();
     this.parts.set(result, parts);
     if (!parts.has(id)) parts.set(id, partsView(item));
@@ -237,6 +238,28 @@ export class EngineSession implements EngineApi {
       ...parts.get(id)!,
       ...(known.has(meshId) ? {} : { mesh: extras.mesh! }),
     };
+  }
+
+  private pieceView({ piece, shape, fate, preset }: NonNullable<PartResult["pieces"]>[number]): PieceView {
+    return {
+      ...piece,
+      fate,
+      preset,
+      measures: measure(shape, piece.form),
+      inner: innerPoint(shape),
+      centre: surfaceCentre(shape),
+      mesh: this.meshFor(shape, piece.faces),
+    };
+  }
+
+  /** A mesh to look at, with the edges marked where faces of different steps meet: the seam lines. */
+  private meshFor(shape: Shape, faces: readonly string[]): ViewMesh {
+    const box = boxOf(shape);
+    const mesh = this.meshes.mesh(shape, viewDeflection(box ? diagonal(box) : 1));
+    const seams = edgeNeighbourhoods(shape).edges.map(
+      (edge) => new Set(edge?.faces.map((face) => originOf(faces[face]!))).size > 1,
+    );
+    return { ...mesh, seams: Uint8Array.from(seams, Number) };
   }
 
   private async guard<T>(work: () => Promise<T>): Promise<T> {
@@ -310,31 +333,9 @@ function partsView({ shape, faces }: Body): PartsView {
   };
 }
 
-/** A mesh to look at, with the edges marked where faces of different steps meet: the seam lines. */
-function meshFor(shape: Shape, faces: readonly string[]): ViewMesh {
-  const box = boxOf(shape);
-  const mesh = tessellate(shape, viewDeflection(box ? diagonal(box) : 1));
-  const seams = edgeNeighbourhoods(shape).edges.map(
-    (edge) => new Set(edge?.faces.map((face) => originOf(faces[face]!))).size > 1,
-  );
-  return { ...mesh, seams: Uint8Array.from(seams, Number) };
-}
-
 /** The step that a face comes from. */
 function originOf(face: string): string {
   return face.split(":")[0]!;
-}
-
-function pieceView({ piece, shape, fate, preset }: NonNullable<PartResult["pieces"]>[number]): PieceView {
-  return {
-    ...piece,
-    fate,
-    preset,
-    measures: measure(shape, piece.form),
-    inner: innerPoint(shape),
-    centre: surfaceCentre(shape),
-    mesh: meshFor(shape, piece.faces),
-  };
 }
 
 /** Comlink carries an Error's name, message and stack; the rest rides in the message as JSON. */

@@ -18,6 +18,7 @@ export * from "./loft";
 export { areaOf, surfaceCentre, volumeOf } from "./mass";
 export { isValid, type OpenEdge, openEdges } from "./measure";
 export { type Merged, mergeFaces } from "./merge";
+export { MeshStore } from "./mesh-store";
 export * from "./neighbourhoods";
 export {
   type BoundaryStep,
@@ -49,7 +50,7 @@ export { type Bend, bendsOf, type ChainLink, chainOf, type Spine, spotsAlong, st
 export * from "./step-file";
 export type { Surface } from "./surfaces";
 export * from "./sweep";
-export * from "./tessellate";
+export { type Deflection, type Mesh, tessellate, viewDeflection } from "./tessellate";
 export * from "./text";
 export {
   compound,

@@ -29,7 +29,17 @@ export interface Deflection {
  * Meshes a shape. Approximate by nature: within `linear` mm of the exact surface.
  * Memory of the library is copied out and freed.
  */
-export function tessellate(shape: Shape, { linear, angular }: Deflection): Mesh {
+export function tessellate(shape: Shape, deflection: Deflection): Mesh {
+  return meshParts(shape, facesOf(shape), edgeHandles(shape), deflection);
+}
+
+/** Meshes a shape and tells the ranges of some of its faces and edges, by handles of the caller's. */
+export function meshParts(
+  shape: Shape,
+  faces: readonly Shape[],
+  edges: readonly Shape[],
+  { linear, angular }: Deflection,
+): Mesh {
   return scoped((scope) => {
     const oc = lib();
     const data = scope.use(oc.ReplicadMeshExtractor.extract(shape, linear, angular, false));
@@ -42,33 +52,39 @@ export function tessellate(shape: Shape, { linear, angular }: Deflection): Mesh 
     const lineMemory = oc.wasmMemory.buffer;
     const lines = new Float32Array(lineMemory, polylines.getLinesPtr(), polylines.getLinesSize()).slice();
     const edgeGroups = new Int32Array(lineMemory, polylines.getEdgeGroupsPtr(), polylines.getEdgeGroupsSize()).slice();
-
-    // The library tags a range with its face's hash; a face that it could not mesh has no range.
-    const faces = facesOf(shape);
-    const rangeOfHash = new Map<number, number>();
-    for (let g = 0; g < groups.length; g += 3) rangeOfHash.set(groups[g + 2]!, g);
-    const faceRanges = new Uint32Array(faces.length * 2);
-    faces.forEach((face, f) => {
-      const g = rangeOfHash.get(oc.ReplicadShapeHasher.HashCode(face, 2147483647));
-      if (g === undefined) return;
-      faceRanges[f * 2] = groups[g]!;
-      faceRanges[f * 2 + 1] = groups[g + 1]!;
-    });
-    const edges = edgeHandles(shape);
-    const lineOfHash = new Map<number, number>();
-    for (let g = 0; g < edgeGroups.length; g += 3) lineOfHash.set(edgeGroups[g + 2]!, g);
-    const edgeRanges = new Uint32Array(edges.length * 2);
-    edges.forEach((edge, e) => {
-      const g = lineOfHash.get(oc.ReplicadShapeHasher.HashCode(edge, 2147483647));
-      if (g === undefined) return;
-      edgeRanges[e * 2] = edgeGroups[g]!;
-      edgeRanges[e * 2 + 1] = edgeGroups[g + 1]!;
-    });
-    return { positions, normals, indices, faceRanges, lines, edgeRanges };
+    // The library would keep the triangles with the shape, and hand them on to all that is made from it.
+    oc.BRepTools.Clean(shape, true);
+    return {
+      positions,
+      normals,
+      indices,
+      faceRanges: ranges(groups, faces),
+      lines,
+      edgeRanges: ranges(edgeGroups, edges),
+    };
   });
 }
 
-/** A mesh fine enough to look at: a thousandth of the diagonal, within sensible bounds. */
+/** The library tags a range with its part's hash; a part that it could not mesh has none. */
+function ranges(groups: Int32Array, parts: readonly Shape[]): Uint32Array {
+  const oc = lib();
+  const rangeOfHash = new Map<number, number>();
+  for (let g = 0; g < groups.length; g += 3) rangeOfHash.set(groups[g + 2]!, g);
+  const found = new Uint32Array(parts.length * 2);
+  parts.forEach((part, place) => {
+    const g = rangeOfHash.get(oc.ReplicadShapeHasher.HashCode(part, 2147483647));
+    if (g === undefined) return;
+    found[place * 2] = groups[g]!;
+    found[place * 2 + 1] = groups[g + 1]!;
+  });
+  return found;
+}
+
+/**
+ * A mesh fine enough to look at: about a thousandth of the diagonal, within sensible bounds, in steps of a factor of √2,
+ * so that what stays as it is stays meshed as it is while the body grows a little.
+ */
 export function viewDeflection(diagonal: number): Deflection {
-  return { linear: Math.min(Math.max(diagonal / 1500, 0.005), 2), angular: 0.25 };
+  const step = 2 ** (Math.round(2 * Math.log2(Math.max(diagonal, 1e-6) / 1500)) / 2);
+  return { linear: Math.min(Math.max(step, 0.005), 2), angular: 0.25 };
 }

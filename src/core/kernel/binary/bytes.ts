@@ -36,6 +36,15 @@ export class Bytes {
     return values;
   }
 
+  get place(): number {
+    return this.at;
+  }
+
+  /** A copy of what has been passed since a place. */
+  since(place: number): Uint8Array {
+    return this.bytes.slice(place, this.at);
+  }
+
   skip(count: number): void {
     this.at += count;
   }

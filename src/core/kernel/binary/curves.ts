@@ -6,12 +6,19 @@ export type Curve =
   /** at + major · cos t · x + minor · sin t · y; a circle has both radii equal. */
   | ({ kind: "circle" | "ellipse"; major: number; minor: number } & Record<"at" | "x" | "y", readonly number[]>)
   /** Any other: what is asked of it is asked of the library. */
-  | { kind: "spline" | "other" };
+  | ({ kind: "spline" | "other" } & Raw);
+
+/** What is not read in detail: as it was written, and where it was moved to. */
+export interface Raw {
+  raw: Uint8Array;
+  matrix?: readonly number[];
+}
 
 const [LINE, CIRCLE, ELLIPSE, PARABOLA, HYPERBOLA, BEZIER, SPLINE, TRIMMED, OFFSET] = [1, 2, 3, 4, 5, 6, 7, 8, 9];
 
 /** Reads a curve. @param size numbers to a point: 2 or 3. */
 export function readCurve(bytes: Bytes, size: 2 | 3): Curve {
+  const start = bytes.place;
   const kind = bytes.byte();
   switch (kind) {
     case LINE:
@@ -28,19 +35,19 @@ export function readCurve(bytes: Bytes, size: 2 | 3): Curve {
     case PARABOLA:
     case HYPERBOLA:
       bytes.skip(3 * 8 * size + axisBytes(size) + (kind === PARABOLA ? 8 : 16));
-      return OTHER;
+      return { kind: "other", raw: bytes.since(start) };
     case BEZIER: {
       const rational = bytes.byte();
       const degree = bytes.short();
       bytes.skip((degree + 1) * 8 * (size + (rational ? 1 : 0)));
-      return FREE;
+      return { kind: "spline", raw: bytes.since(start) };
     }
     case SPLINE: {
       const rational = bytes.byte();
       bytes.skip(3);
       const [poles, knots] = [bytes.integer(), bytes.integer()];
       bytes.skip(poles * 8 * (size + (rational ? 1 : 0)) + knots * 12);
-      return FREE;
+      return { kind: "spline", raw: bytes.since(start) };
     }
     case TRIMMED:
       bytes.skip(16);
@@ -48,14 +55,11 @@ export function readCurve(bytes: Bytes, size: 2 | 3): Curve {
     case OFFSET:
       bytes.skip(size === 3 ? 32 : 8);
       readCurve(bytes, size);
-      return OTHER;
+      return { kind: "other", raw: bytes.since(start) };
     default:
       throw new Error(`The shape's record has a curve of kind ${kind}.`);
   }
 }
-
-const FREE: Curve = { kind: "spline" };
-const OTHER: Curve = { kind: "other" };
 
 /** In space a conic's axis is written before its two directions; it is their product. */
 const axisBytes = (size: 2 | 3) => (size === 3 ? 24 : 0);

@@ -219,7 +219,8 @@ function note(list: number[], value: number): void {
 }
 
 function moved(surface: SurfaceRecord, place: Place): SurfaceRecord {
-  if (place.id === 0 || !("axis" in surface)) return surface;
+  if (place.id === 0) return surface;
+  if (!("axis" in surface)) return { ...surface, matrix: place.matrix };
   const { at, axis, x, y } = surface;
   return { ...surface, at: placed(place, at), axis: turned(place, axis), x: turned(place, x), y: turned(place, y) };
 }
@@ -227,6 +228,6 @@ function moved(surface: SurfaceRecord, place: Place): SurfaceRecord {
 function movedCurve(curve: Curve, place: Place): Curve {
   if (place.id === 0) return curve;
   if (curve.kind === "line") return { ...curve, at: placed(place, curve.at), way: turned(place, curve.way) };
-  if (!("major" in curve)) return curve;
+  if (!("major" in curve)) return { ...curve, matrix: place.matrix };
   return { ...curve, at: placed(place, curve.at), x: turned(place, curve.x), y: turned(place, curve.y) };
 }

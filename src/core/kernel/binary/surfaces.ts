@@ -1,6 +1,6 @@
 import type { Vec3 } from "../vectors";
 import type { Bytes } from "./bytes";
-import { readCurve } from "./curves";
+import { type Raw, readCurve } from "./curves";
 
 /** A surface's own axes: it need not be right-handed. */
 export interface SurfaceFrame {
@@ -17,13 +17,14 @@ export type SurfaceRecord =
   /** The radius where v is 0; half the angle at the tip, radians. */
   | ({ kind: "cone"; radius: number; half: number } & SurfaceFrame)
   | ({ kind: "torus"; major: number; minor: number } & SurfaceFrame)
-  | { kind: "extrusion" | "revolution" | "spline" | "offset" };
+  | ({ kind: "extrusion" | "revolution" | "spline" | "offset" } & Raw);
 
 const [PLANE, CYLINDER, CONE, SPHERE, TORUS, EXTRUSION, REVOLUTION, BEZIER, SPLINE, RECTANGULAR, OFFSET] = [
   1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11,
 ];
 
 export function readSurface(bytes: Bytes): SurfaceRecord {
+  const start = bytes.place;
   const kind = bytes.byte();
   const point = () => bytes.reals(3) as unknown as Vec3;
   const frame = (): SurfaceFrame => ({ at: point(), axis: point(), x: point(), y: point() });
@@ -41,16 +42,16 @@ export function readSurface(bytes: Bytes): SurfaceRecord {
     case EXTRUSION:
       bytes.skip(24);
       readCurve(bytes, 3);
-      return { kind: "extrusion" };
+      return { kind: "extrusion", raw: bytes.since(start) };
     case REVOLUTION:
       bytes.skip(48);
       readCurve(bytes, 3);
-      return { kind: "revolution" };
+      return { kind: "revolution", raw: bytes.since(start) };
     case BEZIER: {
       const rational = bytes.byte() + bytes.byte() > 0;
       const poles = (bytes.short() + 1) * (bytes.short() + 1);
       bytes.skip(poles * 8 * (rational ? 4 : 3));
-      return { kind: "spline" };
+      return { kind: "spline", raw: bytes.since(start) };
     }
     case SPLINE: {
       const rational = bytes.byte() + bytes.byte() > 0;
@@ -58,7 +59,7 @@ export function readSurface(bytes: Bytes): SurfaceRecord {
       const poles = bytes.integer() * bytes.integer();
       const knots = bytes.integer() + bytes.integer();
       bytes.skip(poles * 8 * (rational ? 4 : 3) + knots * 12);
-      return { kind: "spline" };
+      return { kind: "spline", raw: bytes.since(start) };
     }
     case RECTANGULAR:
       bytes.skip(32);
@@ -66,7 +67,7 @@ export function readSurface(bytes: Bytes): SurfaceRecord {
     case OFFSET:
       bytes.skip(8);
       readSurface(bytes);
-      return { kind: "offset" };
+      return { kind: "offset", raw: bytes.since(start) };
     default:
       throw new Error(`The shape's record has a surface of kind ${kind}.`);
   }
