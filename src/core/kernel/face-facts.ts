@@ -49,6 +49,3 @@ export function allFaceFacts(shape: Shape): FaceFacts[] {
   }
   return facts;
 }
-
-/** Where the middle of one face is, by place: without the facts of all the others. */
-export const faceCentre = (shape: Shape, place: number): Vec3 => faceMass(shape, place).centre;

@@ -72,35 +72,55 @@ export interface FaceMass {
   centre: Vec3;
 }
 
-const knownMasses = new WeakMap<Shape, (FaceMass | undefined)[]>();
+const exactMasses = new WeakMap<Shape, (FaceMass | undefined)[]>();
+const roughMasses = new WeakMap<Shape, (FaceMass | undefined)[]>();
 
 /** The area and the middle of one face, by place: without those of all the others where that takes time. */
 export function faceMass(shape: Shape, place: number): FaceMass {
-  let masses = knownMasses.get(shape);
+  return massBy(exactMasses, shape, place, (scope, face) => {
+    const mass = integratedMass(scope, face, ACCURACY);
+    // The library's area of a flat face with edges that are neither straight nor round is off by 1e-5.
+    const flat = incidenceOf(shape).faces[place]!.surface?.kind === "plane";
+    return flat ? { ...mass, area: flatArea(scope, face) } : mass;
+  });
+}
+
+/** The same, with one fixed Gauss integration where there is no closed form: good enough to tell places by. */
+function roughMass(shape: Shape, place: number): FaceMass {
+  return massBy(roughMasses, shape, place, (scope, face) => integratedMass(scope, face, null));
+}
+
+function massBy(
+  known: WeakMap<Shape, (FaceMass | undefined)[]>,
+  shape: Shape,
+  place: number,
+  integrate: (scope: Scope, face: Shape) => FaceMass,
+): FaceMass {
+  let masses = known.get(shape);
   if (!masses) {
     masses = [];
-    knownMasses.set(shape, masses);
+    known.set(shape, masses);
   }
   let mass = masses[place];
   if (!mass) {
-    const form = closedForms(shape)[place]!;
+    const form = closedForms(shape)[place];
     mass = form
       ? { area: form.area, centre: scale(form.moment, 1 / form.area) }
-      : integratedMass(facesOf(shape)[place]!, incidenceOf(shape).faces[place]!.surface?.kind === "plane");
+      : scoped((scope) => integrate(scope, facesOf(shape)[place]!));
     masses[place] = mass;
   }
   return mass;
 }
 
-/** The library's area of a flat face with edges that are neither straight nor round is off by 1e-5. */
-function integratedMass(face: Shape, isFlat: boolean): FaceMass {
-  return scoped((scope) => {
-    const properties = scope.use(new (lib().GProp_GProps)());
-    lib().BRepGProp.SurfaceProperties(face, properties, ACCURACY, false);
-    const centre = readPoint(scope, properties.CentreOfMass());
-    return { area: isFlat ? flatArea(scope, face) : properties.Mass(), centre };
-  });
+function integratedMass(scope: Scope, face: Shape, accuracy: number | null): FaceMass {
+  const properties = scope.use(new (lib().GProp_GProps)());
+  if (accuracy === null) lib().BRepGProp.SurfaceProperties(face, properties, false, false);
+  else lib().BRepGProp.SurfaceProperties(face, properties, accuracy, false);
+  return { area: properties.Mass(), centre: readPoint(scope, properties.CentreOfMass()) };
 }
+
+/** Where the middle of one face is, by place. */
+export const faceCentre = (shape: Shape, place: number): Vec3 => roughMass(shape, place).centre;
 
 /** Area in mm², from the exact faces. */
 export function areaOf(shape: Shape): number {
@@ -111,7 +131,7 @@ export function areaOf(shape: Shape): number {
 export function surfaceCentre(shape: Shape): Vec3 {
   let [area, moment]: [number, Vec3] = [0, [0, 0, 0]];
   facesOf(shape).forEach((_, place) => {
-    const mass = faceMass(shape, place);
+    const mass = roughMass(shape, place);
     area += mass.area;
     moment = add(moment, scale(mass.centre, mass.area));
   });

@@ -78,6 +78,7 @@ function soleHeirs(stock: readonly Body[], heirs: ReadonlyMap<string, ReadonlySe
 }
 
 function byPlace(joined: Joined[]): Joined[] {
+  if (joined.length < 2) return joined;
   const centres = new Map(joined.map((lump) => [lump, surfaceCentre(lump.shape)] as const));
   return [...joined].sort((a, b) => comparePlaces(centres.get(a)!, centres.get(b)!));
 }
