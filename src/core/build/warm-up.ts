@@ -6,7 +6,7 @@ import { ResultCache } from "./cache";
 import { evaluatePart, freePieces } from "./evaluate";
 
 /** Rounds after which the first real work is near its lasting speed; measured by the bench. */
-export const WARM_ROUNDS = 12;
+export const WARM_ROUNDS = 16;
 
 const seam = (id: string, values: Record<string, unknown>) => ({
   id,

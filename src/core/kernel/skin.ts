@@ -1,10 +1,11 @@
-import type { Geom_BSplineCurve, TopoDS_Edge } from "replicad-opencascadejs";
 import { KernelFault } from "./faults";
+import { type GuidePiece, railOf, spansAlong } from "./guides";
 import { lib } from "./library";
 import type { LoftFace, LoftOutline } from "./loft";
 import { volumeOf } from "./mass";
 import { isValid, openPlaces } from "./measure";
-import { type BoundaryStep, edgesOf, type PlanarStretch, type PlaneFrame, planarFace } from "./outline";
+import { compatible, curveOf, grevilleOf, knotsFor, type Spline, splineOf, type Vec4 } from "./nurbs";
+import { edgesOf, planarFace } from "./outline";
 import { point } from "./primitives";
 import { type Scope, scoped } from "./scope";
 import { cornersOf } from "./section-match";
@@ -17,34 +18,16 @@ export interface SkinEnds {
   end: number | null;
 }
 
-/** A curve that a skin follows from a corner of one section to the same corner of the next. */
-export interface SkinGuide {
-  frame: PlaneFrame;
-  places: readonly (readonly [number, number])[];
-  stretches: readonly PlanarStretch[];
-  /** The one curve of it, as it runs from the first section on. */
-  step: BoundaryStep;
-}
-
-type Vec4 = [number, number, number, number];
-
-/** A spline by its data: poles times their weights, with the weights. */
-interface Spline {
-  degree: number;
-  knots: number[];
-  mults: number[];
-  poles: Vec4[];
-}
-
 /**
  * The smooth skin through sections with matching curves (`matchOutlines`), exact at each section: between them, cubic in
  * the poles. Where it follows guides, their difference to its own corner lines is added, spread evenly over each face.
- * @param guides for each corner, the curve that it follows; two sections then.
+ * A side that a guide gives a corner at a section is divided there.
+ * @param guides for each corner, what it follows from section to section.
  */
 export function skinThrough(
   sections: readonly LoftOutline[],
   ends: SkinEnds,
-  guides: readonly (SkinGuide | null)[],
+  guides: readonly (readonly GuidePiece[] | null)[],
   solid: boolean,
 ): { shape: Shape; faces: LoftFace[] } {
   return scoped((scope) => {
@@ -52,8 +35,10 @@ export function skinThrough(
     const count = sections[0]!.outline.length;
     const edges = sections.map(({ frame, places, stretches }) => edgesOf(scope, frame, places, stretches));
     const tangents = endTangents(sections, ends);
-    const spans = spansOf(sections);
-    const faces: Shape[] = [];
+    const spans = spansAlong(guides) ?? spansOf(sections);
+    const rails = guides.map((pieces) => pieces && railOf(scope, pieces, spans));
+    const breaks = [...new Set(rails.flatMap((rail) => rail?.breaks ?? []))].sort((a, b) => a - b);
+    const faces: { face: Shape; is: LoftFace }[] = [];
     for (let side = 0; side < count; side++) {
       const rows = compatible(
         scope,
@@ -69,12 +54,12 @@ export function skinThrough(
           tangents,
         ),
       );
-      const rails = [guides[side], guides[(side + 1) % count]].map((guide) => (guide ? guideOf(scope, guide) : null));
       const own = [columns[0]!, columns.at(-1)!];
+      const followed = own.map((column, i) => rails[(side + i) % count]?.spline ?? column);
       // Columns, their corner lines and the guides get one set of knots along the skin.
       const all = compatible(
         scope,
-        [...columns, ...own, ...rails.map((rail, i) => rail ?? own[i]!)].map((spline) => curveOf(scope, spline)),
+        [...columns, ...own, ...followed].map((spline) => curveOf(scope, spline)),
       );
       const [grown, rest] = [all.slice(0, columns.length), all.slice(columns.length)];
       const greville = grevilleOf(rows[0]!);
@@ -89,13 +74,20 @@ export function skinThrough(
           return [pole[0] + off[0]!, pole[1] + off[1]!, pole[2] + off[2]!, pole[3]];
         }),
       );
-      faces.push(surfaceFace(scope, poles, rows[0]!, grown[0]!));
+      const ends = [0, ...breaks, sections.length - 1];
+      const knots = knotsOf(spans);
+      for (const [i, to] of ends.slice(1).entries()) {
+        const from = ends[i]!;
+        const strip = stripOf(poles, grown[0]!, knots[from]!, knots[to]!);
+        const { stretch } = sections[from]!.outline[side]!;
+        faces.push({ face: surfaceFace(scope, strip.poles, rows[0]!, strip.along), is: { section: from, stretch } });
+      }
     }
     const caps = solid
       ? [0, sections.length - 1].map((s) => planarFace(scope, sections[s]!.frame, edges[s]!, sections[s]!.outline, []))
       : [];
     const sewing = scope.use(new oc.BRepBuilderAPI_Sewing(1e-6, true, true, true, false));
-    for (const face of [...faces, ...caps]) sewing.Add(face);
+    for (const face of [...faces.map((one) => one.face), ...caps]) sewing.Add(face);
     sewing.Perform(scope.use(new oc.Message_ProgressRange()));
     const sewn = scope.use(sewing.SewedShape());
     const shells = subshapes(scope, sewn, "shell");
@@ -108,8 +100,7 @@ export function skinThrough(
     const note = (face: Shape, is: LoftFace): void => {
       known.set(scope.use(sewing.ModifiedSubShape(face)), is);
     };
-    for (const [side, face] of faces.entries())
-      note(face, { section: 0, stretch: sections[0]!.outline[side]!.stretch });
+    for (const { face, is } of faces) note(face, is);
     for (const [i, cap] of caps.entries()) note(cap, i === 0 ? "base" : "end");
     return { shape, faces: facesOf(shape).map((face) => known.get(face) ?? { section: 0, stretch: 0 }) };
   });
@@ -188,125 +179,36 @@ function columnOf(rows: readonly Vec4[], spans: readonly number[], [start, end]:
       rows[s + 1]!,
     );
   });
-  const total = spans.reduce((a, b) => a + b, 0);
-  const knots = [0];
-  for (const span of spans) knots.push(knots.at(-1)! + span / total);
+  const knots = knotsOf(spans);
   return { degree: 3, knots, mults: knots.map((_, k) => (k === 0 || k === knots.length - 1 ? 4 : 3)), poles };
 }
 
-/** A guide's own curve, run from the first section to the second. */
-function guideOf(scope: Scope, { frame, places, stretches, step }: SkinGuide): Spline {
-  const edges = edgesOf(scope, frame, places, stretches);
-  const curve = splineOf(scope, asEdge(scope, edges[step.stretch]!), step.forwards);
-  const [spline] = compatible(scope, [curve.IsRational() ? withoutWeights(scope, curve) : curve]);
-  return spline!;
+/** The skin's parameter at each section. */
+function knotsOf(spans: readonly number[]): number[] {
+  const total = spans.reduce((a, b) => a + b, 0);
+  const knots = [0];
+  for (const span of spans) knots.push(knots.at(-1)! + span / total);
+  return knots;
 }
 
-/** So many points that a cubic through them is off by less than the kernel's tolerance. */
-const POINTS = 128;
-
-/**
- * A rational curve as a plain cubic through points of it. Of an arc of radius R over an angle φ it is off by about
- * R (φ / 128)⁴ / 384: a nanometre for a quarter of 100 mm.
- */
-function withoutWeights(scope: Scope, curve: Geom_BSplineCurve): Geom_BSplineCurve {
-  const oc = lib();
-  const list = scope.use(new oc.NCollection_Array1_gp_Pnt(1, POINTS + 1));
-  const params = scope.use(new oc.NCollection_Array1_double(1, POINTS + 1));
-  for (let i = 0; i <= POINTS; i++) {
-    list.SetValue(i + 1, scope.use(curve.EvalD0(i / POINTS)));
-    params.SetValue(i + 1, i / POINTS);
-  }
-  const points = scope.use(new oc.NCollection_HArray1_gp_Pnt(list));
-  const at = scope.use(new oc.NCollection_HArray1_double(params));
-  const through = scope.use(new oc.GeomAPI_Interpolate(points, at, false, 1e-9));
-  through.Load(scope.use(curve.EvalDN(0, 1)), scope.use(curve.EvalDN(1, 1)), false);
-  through.Perform();
-  if (!through.IsDone()) throw new KernelFault("A guide could not be followed.", false);
-  return scope.use(through.Curve());
-}
-
-/** An edge's curve as a spline over 0 to 1. */
-function splineOf(scope: Scope, edge: TopoDS_Edge, forwards: boolean): Geom_BSplineCurve {
-  const oc = lib();
-  const { returnValue, First, Last } = oc.BRep_Tool.Curve(edge, 0, 0);
-  const whole = scope.use(returnValue);
-  const trimmed = scope.use(new oc.Geom_TrimmedCurve(whole, First, Last, true, true));
-  const spline = scope.use(oc.GeomConvert.CurveToBSplineCurve(trimmed));
-  if (spline.IsPeriodic()) spline.SetNotPeriodic();
-  if (!forwards) spline.Reverse();
-  const [from, to] = [spline.FirstParameter(), spline.LastParameter()];
-  const knots = scope.use(new oc.NCollection_Array1_double(1, spline.NbKnots()));
-  for (let k = 1; k <= spline.NbKnots(); k++) knots.SetValue(k, (spline.Knot(k) - from) / (to - from));
-  spline.SetKnots(knots);
-  return spline;
-}
-
-function curveOf(scope: Scope, { degree, knots, mults, poles }: Spline): Geom_BSplineCurve {
-  const oc = lib();
-  const { points, weights } = polesFor(scope, poles);
-  const [values, counts] = knotsFor(scope, knots, mults);
-  return scope.use(new oc.Geom_BSplineCurve(points, weights, values, counts, degree, false, false));
-}
-
-function polesFor(scope: Scope, poles: readonly Vec4[]) {
-  const oc = lib();
-  const points = scope.use(new oc.NCollection_Array1_gp_Pnt(1, poles.length));
-  const weights = scope.use(new oc.NCollection_Array1_double(1, poles.length));
-  poles.forEach(([x, y, z, w], i) => {
-    points.SetValue(i + 1, point(scope, [x / w, y / w, z / w]));
-    weights.SetValue(i + 1, w);
-  });
-  return { points, weights };
-}
-
-function knotsFor(scope: Scope, knots: readonly number[], mults: readonly number[]) {
-  const oc = lib();
-  const values = scope.use(new oc.NCollection_Array1_double(1, knots.length));
-  const counts = scope.use(new oc.NCollection_Array1_int(1, mults.length));
-  knots.forEach((knot, i) => {
-    values.SetValue(i + 1, knot);
-    counts.SetValue(i + 1, mults[i]!);
-  });
-  return [values, counts] as const;
-}
-
-/** Splines over 0 to 1 with one degree and one set of knots: their curves stay what they are. */
-function compatible(scope: Scope, splines: readonly Geom_BSplineCurve[]): Spline[] {
-  const degree = Math.max(...splines.map((spline) => spline.Degree()));
-  for (const spline of splines) if (spline.Degree() < degree) spline.IncreaseDegree(degree);
-  const inner = new Map<number, number>();
-  const knotOf = (value: number) => [...inner.keys()].find((known) => Math.abs(known - value) < 1e-9) ?? value;
-  for (const spline of splines)
-    for (let k = 2; k < spline.NbKnots(); k++) {
-      const knot = knotOf(spline.Knot(k));
-      inner.set(knot, Math.max(inner.get(knot) ?? 0, spline.Multiplicity(k)));
-    }
-  const sorted = [...inner].sort(([a], [b]) => a - b);
-  for (const spline of splines) for (const [knot, mult] of sorted) spline.InsertKnot(knot, mult, 1e-9, false);
-  return splines.map((spline): Spline => {
-    const poles = Array.from({ length: spline.NbPoles() }, (_, i): Vec4 => {
-      const at = scope.use(spline.Pole(i + 1));
-      const w = spline.Weight(i + 1);
-      return [at.X() * w, at.Y() * w, at.Z() * w, w];
-    });
-    const places = Array.from({ length: spline.NbKnots() }, (_, k) => k + 1);
-    return {
+/** The part of a side between two sections, at which its knots are full: its columns run through a pole there. */
+function stripOf(poles: readonly (readonly Vec4[])[], along: Spline, from: number, to: number) {
+  const { degree, knots, mults } = along;
+  const near = (knot: number) => knots.findIndex((known) => Math.abs(known - knot) < 1e-9);
+  const [first, last] = [near(from), near(to)];
+  const poleAt = (k: number) => (k === 0 ? 0 : mults.slice(0, k + 1).reduce((sum, mult) => sum + mult, 0) - degree - 1);
+  const [start, end] = [poleAt(first), last === knots.length - 1 ? poles[0]!.length - 1 : poleAt(last)];
+  const range = { first: knots[first]!, last: knots[last]! };
+  const inside = knots.slice(first, last + 1);
+  return {
+    poles: poles.map((column) => column.slice(start, end + 1)),
+    along: {
       degree,
-      knots: places.map((k) => spline.Knot(k)),
-      mults: places.map((k) => spline.Multiplicity(k)),
-      poles,
-    };
-  });
-}
-
-/** Where each pole of a spline stands in its parameter: what is linear in the parameter is linear in these. */
-function grevilleOf({ degree, knots, mults }: Spline): number[] {
-  const flat = knots.flatMap((knot, k) => Array.from({ length: mults[k]! }, () => knot));
-  return Array.from(
-    { length: flat.length - degree - 1 },
-    (_, i) => flat.slice(i + 1, i + 1 + degree).reduce((sum, knot) => sum + knot, 0) / degree,
-  );
+      knots: inside.map((knot) => (knot - range.first) / (range.last - range.first)),
+      mults: inside.map((_, k) => (k === 0 || k === inside.length - 1 ? degree + 1 : mults[first + k]!)),
+      poles: [],
+    } satisfies Spline,
+  };
 }
 
 /** The face of a spline surface: poles by column (along the sections) and row. */

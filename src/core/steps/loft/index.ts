@@ -9,17 +9,16 @@ import {
   type LoftSection,
   loftThrough,
   matchOutlines,
-  type SkinGuide,
   skinThrough,
-  type Vec3,
 } from "../../kernel";
 import { type Body, faceNamesOf, faceRefSchema, type SketchItem } from "../../naming";
 import { lengthField, toMm } from "../../params";
-import { filledRegions, mergeRegions, type Profile, pathOf, profileOf, stretchesOf } from "../../sketch";
+import { filledRegions, mergeRegions, type Profile, profileOf, stretchesOf } from "../../sketch";
 import { itemRef } from "../common";
 import { goesInto, INTO_FORM, intoFields, putInto, targetsOf } from "../into";
-import { facesAsSketch, MAKES, sketchProfile } from "../profile";
+import { facesAsSketch, MAKES } from "../profile";
 import { defineStep, type StepContext } from "../step";
+import { guidesAt } from "./guides";
 
 const schema = z.object({
   sections: z
@@ -39,7 +38,7 @@ const schema = z.object({
     .array(itemRef)
     .max(50)
     .default([])
-    .describe("smooth, two sections: sketches of one curve, each from corner to corner"),
+    .describe("smooth: sketches of curves, each along the same corner of all sections, or from one to the next"),
   starts: z
     .array(z.number().int().min(-500).max(500))
     .max(100)
@@ -95,7 +94,7 @@ export const loft = defineStep({
     {
       key: "guides",
       kind: "bodies",
-      label: "Guides, from corner to corner",
+      label: "Guides, along corners",
       accepts: ["sketch"],
       min: 0,
       when: [SMOOTH, NO_RING],
@@ -203,11 +202,6 @@ function skin(values: LoftValues, sections: readonly Section[], context: StepCon
       { step, bodies: sections.map(({ item }) => item.id) },
     );
   if (!own) return loftThrough(matched, { ...options, asDrawn: true });
-  if (guides.length > 0 && matched.length !== 2)
-    fail("guides-two", "Guides run between two sections. Take one section out, or make it in two steps.", {
-      step,
-      field: "guides",
-    });
   const far = (a: number, b: number) => {
     const [from, to] = [cornersOf(matched[a]!), cornersOf(matched[b]!)];
     return from.reduce((sum, at, i) => sum + distance(at, to[i]!), 0) / from.length;
@@ -219,49 +213,9 @@ function skin(values: LoftValues, sections: readonly Section[], context: StepCon
       start: ends.start === 0 ? far(0, 1) : ends.start,
       end: ends.end === 0 ? far(last - 1, last) : ends.end,
     },
-    guidesAt(guides, matched as [LoftOutline, LoftOutline], context),
+    guidesAt(guides, matched, context),
     solid,
   );
-}
-
-/** Nearer than this, mm, and a guide begins at a corner. */
-const AT_CORNER = 1e-4;
-
-/** For each corner the guide that runs from it to the same corner of the next section. @throws SeamError */
-function guidesAt(refs: readonly string[], [first, second]: readonly [LoftOutline, LoftOutline], context: StepContext) {
-  const { step } = context;
-  const [from, to] = [cornersOf(first), cornersOf(second)];
-  const guides = from.map((): SkinGuide | null => null);
-  for (const ref of refs) {
-    const { item, profile } = sketchProfile([ref], "Pick the sketch of the guide.", context);
-    const path = pathOf(profile.graph);
-    if (path?.length !== 1)
-      fail("guide-one-curve", `${context.nameOf(item.id)} is not one curve: a guide is one line, arc or spline.`, {
-        step,
-        field: "guides",
-        bodies: [item.id],
-      });
-    const { places } = profile.graph;
-    const { start, end } = profile.graph.stretches[path[0]!.stretch]!;
-    const ends = [inSpace(item.frame, places[start]!), inSpace(item.frame, places[end]!)] as const;
-    const near = (a: Vec3, b: Vec3) => distance(a, b) < AT_CORNER;
-    const corner = from.findIndex(
-      (at, i) => (near(at, ends[0]) && near(to[i]!, ends[1])) || (near(at, ends[1]) && near(to[i]!, ends[0])),
-    );
-    if (corner < 0)
-      fail(
-        "guide-off",
-        `${context.nameOf(item.id)} does not run from a corner of the first section to the same corner of the second. Put its ends there, or move the corners on.`,
-        { step, field: "guides", bodies: [item.id], at: [...ends[0]] as [number, number, number] },
-      );
-    guides[corner] = {
-      frame: item.frame,
-      places,
-      stretches: stretchesOf(profile),
-      step: { stretch: path[0]!.stretch, forwards: near(from[corner]!, ends[0]) },
-    };
-  }
-  return guides;
 }
 
 interface Section {

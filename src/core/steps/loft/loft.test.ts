@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, test } from "vitest";
+import { distanceToPoint } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/node";
 import { buildSteps, relative, volumeOfStep } from "../../testing/harness";
 import { Draft } from "../../testing/sketches";
@@ -297,16 +298,128 @@ describe("along guides", () => {
     expect(Math.max(box!.max[0], box!.max[1])).toBeGreaterThan(10 + 4 / Math.SQRT2 - 0.01);
   });
 
-  test("a guide that ends beside a corner, and one of two curves", () => {
+  test("a guide that ends beside a corner", () => {
     const off = guide(50, 4);
     expect(through(off).step("x").error!.message).toMatch(
       /^Sketch \d* ?does not run from a corner|^Sketch does not run from a corner/,
     );
+  });
+});
+
+describe("along guides through several sections", () => {
+  /** Draws in the upright plane through the Z axis, u outwards and v up, and turns it into the plane of a corner. */
+  const upright = (name: string, angle: number, draw: (d: Draft) => void): Step[] => {
     const d = new Draft();
-    d.line("a", [0, 0], [5, 5]);
-    d.line("b", "a_b", [0, h]);
-    const bent = { id: "g", type: "sketch", on: "zx", entities: d.entities };
-    expect(through([bent]).step("x").error!.message).toContain("is not one curve: a guide is one line, arc or spline.");
+    draw(d);
+    return [
+      { id: name, type: "sketch", on: "zx", entities: d.entities },
+      { id: `t${name}`, type: "move", bodies: [name], turn: angle, axis: "z" },
+    ];
+  };
+  const corners = [45, 135, 225, 315];
+  const atAll = (name: string, draw: (d: Draft) => void) =>
+    corners.flatMap((angle) => upright(`${name}${angle}`, angle, draw));
+  // A circle of radius 50 about a point on the plane of Z = 20, 20 mm beyond the axis: how far out it is at a height.
+  const [R, middle, beyond] = [50, 20, 20];
+  const out = (z: number) => Math.sqrt(R * R - (z - middle) ** 2) - beyond;
+  const half = (z: number) => out(z) / Math.SQRT2;
+  const arc = (id: string, from: number, to: number) => (d: Draft) =>
+    void d.arc(id, [beyond, middle], [-out(to), to], [-out(from), from]);
+  /** What squares with their corners on the circle hold between two heights: 2 out² each. */
+  const held = (from: number, to: number) => {
+    const upTo = (z: number) => {
+      const y = z - middle;
+      const root = (y * Math.sqrt(R * R - y * y) + R * R * Math.asin(y / R)) / 2;
+      return 2 * (R * R * y - y ** 3 / 3 - 2 * beyond * root + beyond * beyond * y);
+    };
+    return upTo(to) - upTo(from);
+  };
+  const heights = [0, 15, 45];
+  const sections = heights.map((z) => at(z, ...square(half(z))));
+  const through = (guides: Step[], more: Step = {}, of = sections) =>
+    lofted(
+      of,
+      { surface: "smooth", guides: guides.filter(({ type }) => type === "sketch").map(({ id }) => id), ...more },
+      guides,
+    );
+
+  test("one arc along each corner, past a section that is nearer to the first", () => {
+    const built = through(atAll("g", arc("g", 0, 45)));
+    expect(built.step("x").error ?? null).toBeNull();
+    expect(relative(volumeOfStep(built, "x"), held(0, 45))).toBeLessThan(1e-6);
+    expect(built.reports[0]).toMatchObject({ valid: true, closed: true, faces: 6 });
+  });
+
+  test("the same arc in two sketches, joined at the section: no crease, the same body", () => {
+    const built = through([...atAll("a", arc("g", 0, 15)), ...atAll("b", arc("g", 15, 45))]);
+    expect(built.step("x").error ?? null).toBeNull();
+    expect(relative(volumeOfStep(built, "x"), held(0, 45))).toBeLessThan(1e-6);
+    expect(built.reports[0]).toMatchObject({ valid: true, faces: 6 });
+  });
+
+  test("straight lines that turn a corner at the section: two frustums, each side in two faces", () => {
+    const [a, b, c] = heights.map(half) as [number, number, number];
+    const built = through(
+      atAll("g", (d) => {
+        d.line("l0", [-out(0), 0], [-out(15), 15]);
+        d.line("l1", "l0_b", [-out(45), 45]);
+      }),
+    );
+    expect(built.step("x").error ?? null).toBeNull();
+    const frustum = (h: number, p: number, q: number) => prismatoid(h, 4 * p * p, (p + q) ** 2, 4 * q * q);
+    expect(relative(volumeOfStep(built, "x"), frustum(15, a, b) + frustum(30, b, c))).toBeLessThan(1e-9);
+    expect(built.reports[0]).toMatchObject({ valid: true, closed: true, faces: 10 });
+    expect(built.bodies[0]!.faces.filter((name) => name.startsWith("x:side:h15:"))).toHaveLength(4);
+  });
+
+  test("a spline along one corner is met; the corner opposite stays free", () => {
+    const points = [0, 8, 15, 30, 45].map((z): Corner => [-out(z) - (z === 8 || z === 30 ? 2 : 0), z]);
+    const guides = upright("g", 45, (d) => {
+      const ids = points.map(([u, v], i) => d.point(`q${i}`, u, v));
+      d.entities.push({ id: "s", type: "spline", form: "through", closed: false, points: ids, construction: false });
+    });
+    const built = through(guides);
+    expect(built.step("x").error ?? null).toBeNull();
+    const side = built.bodies.find(({ id }) => id.startsWith("x:"))!.shape;
+    const gapAt = ([u, z]: Corner, sign: 1 | -1) => {
+      const across = (sign * -u) / Math.SQRT2;
+      return distanceToPoint(side, [across, across, z])!.gap;
+    };
+    // A turn about Z by 45° brings what is drawn at −u to one corner; the one opposite bulges less, between its sections.
+    const guided = gapAt(points[1]!, 1) < gapAt(points[1]!, -1) ? 1 : -1;
+    for (const place of points) expect(gapAt(place, guided)).toBeLessThan(1e-6);
+    expect(gapAt(points[1]!, guided === 1 ? -1 : 1)).toBeGreaterThan(0.5);
+  });
+
+  test("what cannot be followed says where", () => {
+    const message = (guides: Step[], of = sections) => through(guides, {}, of).step("x").error!.message;
+    expect(message(upright("g", 45, arc("g", 0, 15)))).toMatch(
+      /^Nothing guides the corner of .* from section 2 to section 3\./,
+    );
+    expect(message(upright("g", 45, (d) => d.line("l", [-out(0), 0], [-out(45), 45])))).toContain(
+      "passes section 2 beside its corner.",
+    );
+    expect(
+      message(
+        upright("g", 45, (d) => {
+          d.line("l0", [-out(0), 0], [-20, 5]);
+          d.line("l1", "l0_b", [-out(15), 15]);
+          d.line("l2", "l1_b", [-out(45), 45]);
+        }),
+      ),
+    ).toContain("has a joint between sections 1 and 2.");
+    expect(message([...upright("a", 45, arc("g", 0, 45)), ...upright("b", 45, arc("g", 0, 45))])).toContain(
+      "runs along a corner that another guide runs along already.",
+    );
+    expect(
+      message(
+        upright("g", 45, (d) => {
+          d.line("l0", [-out(0), 0], [-out(15), 15]);
+          d.line("l1", "l0_b", [-out(45), 45]);
+          d.line("l2", "l0_b", [-40, 20]);
+        }),
+      ),
+    ).toContain("branches: a guide is one curve, or several in a row.");
   });
 });
 
