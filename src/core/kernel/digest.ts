@@ -14,19 +14,14 @@ export class Digest {
     for (const value of values) {
       // Adding 0 makes −0 a 0.
       real[0] = value + 0;
-      this.mix(halves[0]!);
-      this.mix(halves[1]!);
+      this.word(halves[0]!);
+      this.word(halves[1]!);
     }
     return this;
   }
 
-  bytes(values: Uint8Array): this {
-    for (const value of values) this.mix(value);
-    return this;
-  }
-
   text(value: string): this {
-    for (let i = 0; i < value.length; i++) this.mix(value.charCodeAt(i));
+    for (let i = 0; i < value.length; i++) this.word(value.charCodeAt(i));
     return this;
   }
 
@@ -34,7 +29,8 @@ export class Digest {
     return `${stirred(this.a)}.${stirred(this.b)}`;
   }
 
-  private mix(value: number): void {
+  /** Adds a whole number of up to 32 bits. */
+  word(value: number): void {
     this.a = Math.imul(this.a ^ value, 2654435761);
     this.a ^= this.a >>> 15;
     this.b = Math.imul(this.b ^ value, 1597334677);

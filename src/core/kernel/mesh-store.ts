@@ -101,7 +101,6 @@ function addRecord(digest: Digest, record: object | null): void {
   for (const value of Object.values(record ?? {}))
     if (typeof value === "number") digest.numbers(value);
     else if (typeof value === "string") digest.text(value);
-    else if (value instanceof Uint8Array) digest.bytes(value);
     else if (Array.isArray(value)) digest.list(value);
 }
 

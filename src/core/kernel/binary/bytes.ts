@@ -1,3 +1,5 @@
+import { Digest } from "../digest";
+
 /** Walks through the bytes that the library wrote: little-endian numbers, with a line of text before each table. */
 export class Bytes {
   private at = 0;
@@ -40,9 +42,13 @@ export class Bytes {
     return this.at;
   }
 
-  /** A copy of what has been passed since a place. */
-  since(place: number): Uint8Array {
-    return this.bytes.slice(place, this.at);
+  /** A short text that stands for all that has been passed since a place. */
+  digestSince(place: number): string {
+    const digest = new Digest();
+    let at = place;
+    for (; at + 4 <= this.at; at += 4) digest.word(this.view.getUint32(at, true));
+    for (; at < this.at; at++) digest.word(this.view.getUint8(at));
+    return digest.value;
   }
 
   skip(count: number): void {

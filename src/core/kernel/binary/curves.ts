@@ -8,9 +8,9 @@ export type Curve =
   /** Any other: what is asked of it is asked of the library. */
   | ({ kind: "spline" | "other" } & Raw);
 
-/** What is not read in detail: as it was written, and where it was moved to. */
+/** What is not read in detail: what stands for all of its numbers, and where it was moved to. */
 export interface Raw {
-  raw: Uint8Array;
+  digest: string;
   matrix?: readonly number[];
 }
 
@@ -35,19 +35,19 @@ export function readCurve(bytes: Bytes, size: 2 | 3): Curve {
     case PARABOLA:
     case HYPERBOLA:
       bytes.skip(3 * 8 * size + axisBytes(size) + (kind === PARABOLA ? 8 : 16));
-      return { kind: "other", raw: bytes.since(start) };
+      return { kind: "other", digest: bytes.digestSince(start) };
     case BEZIER: {
       const rational = bytes.byte();
       const degree = bytes.short();
       bytes.skip((degree + 1) * 8 * (size + (rational ? 1 : 0)));
-      return { kind: "spline", raw: bytes.since(start) };
+      return { kind: "spline", digest: bytes.digestSince(start) };
     }
     case SPLINE: {
       const rational = bytes.byte();
       bytes.skip(3);
       const [poles, knots] = [bytes.integer(), bytes.integer()];
       bytes.skip(poles * 8 * (size + (rational ? 1 : 0)) + knots * 12);
-      return { kind: "spline", raw: bytes.since(start) };
+      return { kind: "spline", digest: bytes.digestSince(start) };
     }
     case TRIMMED:
       bytes.skip(16);
@@ -55,7 +55,7 @@ export function readCurve(bytes: Bytes, size: 2 | 3): Curve {
     case OFFSET:
       bytes.skip(size === 3 ? 32 : 8);
       readCurve(bytes, size);
-      return { kind: "other", raw: bytes.since(start) };
+      return { kind: "other", digest: bytes.digestSince(start) };
     default:
       throw new Error(`The shape's record has a curve of kind ${kind}.`);
   }

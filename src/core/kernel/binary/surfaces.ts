@@ -42,16 +42,16 @@ export function readSurface(bytes: Bytes): SurfaceRecord {
     case EXTRUSION:
       bytes.skip(24);
       readCurve(bytes, 3);
-      return { kind: "extrusion", raw: bytes.since(start) };
+      return { kind: "extrusion", digest: bytes.digestSince(start) };
     case REVOLUTION:
       bytes.skip(48);
       readCurve(bytes, 3);
-      return { kind: "revolution", raw: bytes.since(start) };
+      return { kind: "revolution", digest: bytes.digestSince(start) };
     case BEZIER: {
       const rational = bytes.byte() + bytes.byte() > 0;
       const poles = (bytes.short() + 1) * (bytes.short() + 1);
       bytes.skip(poles * 8 * (rational ? 4 : 3));
-      return { kind: "spline", raw: bytes.since(start) };
+      return { kind: "spline", digest: bytes.digestSince(start) };
     }
     case SPLINE: {
       const rational = bytes.byte() + bytes.byte() > 0;
@@ -59,7 +59,7 @@ export function readSurface(bytes: Bytes): SurfaceRecord {
       const poles = bytes.integer() * bytes.integer();
       const knots = bytes.integer() + bytes.integer();
       bytes.skip(poles * 8 * (rational ? 4 : 3) + knots * 12);
-      return { kind: "spline", raw: bytes.since(start) };
+      return { kind: "spline", digest: bytes.digestSince(start) };
     }
     case RECTANGULAR:
       bytes.skip(32);
@@ -67,7 +67,7 @@ export function readSurface(bytes: Bytes): SurfaceRecord {
     case OFFSET:
       bytes.skip(8);
       readSurface(bytes);
-      return { kind: "offset", raw: bytes.since(start) };
+      return { kind: "offset", digest: bytes.digestSince(start) };
     default:
       throw new Error(`The shape's record has a surface of kind ${kind}.`);
   }
