@@ -3,6 +3,7 @@ import { useRef, useState } from "react";
 import { SeamError } from "@/core/errors";
 import { type DrawingFile, readDxf, readSvg, writeDxf, writeSvg } from "@/core/exchange/drawings";
 import { bringIn, curvesOf, type Sketch } from "@/core/sketch";
+import { counted } from "@/core/words";
 import { Button } from "../controls/controls";
 import { download } from "../controls/download";
 import { useJob } from "../state/context";
@@ -42,10 +43,7 @@ export function FileBar({
       const { sketch: next } = bringIn(sketch, read.curves);
       if (!onPut(next)) return;
       onBrought(next);
-      setNotes([
-        `${read.curves.length} ${read.curves.length === 1 ? "curve" : "curves"} brought in, in ${read.unit}.`,
-        ...read.notes,
-      ]);
+      setNotes([`${counted(read.curves.length, "curve")} brought in, in ${read.unit}.`, ...read.notes]);
     } catch (cause) {
       if (!(cause instanceof SeamError)) throw cause;
       onTrouble(cause.message);

@@ -1,5 +1,6 @@
 "use client";
 import type { Sketch } from "@/core/sketch";
+import { counted } from "@/core/words";
 import { Button, Choice } from "../controls/controls";
 import type { Drawing } from "./drawing";
 import { FileBar } from "./file-bar";
@@ -100,8 +101,8 @@ export function SketchBar({
                 ? "cannot be solved"
                 : state.degrees === 0
                   ? "nothing can move"
-                  : `can still move ${state.degrees} ${state.degrees === 1 ? "way" : "ways"}`}
-            {openEnds > 0 ? `, open at ${openEnds} ${openEnds === 1 ? "place" : "places"}` : ""}
+                  : `can still move ${counted(state.degrees, "way")}`}
+            {openEnds > 0 ? `, open at ${counted(openEnds, "place")}` : ""}
           </p>
           {tool === "select" ? (
             <div className="flex items-center gap-1.5 text-[13px] text-soft">

@@ -2,6 +2,7 @@
 import { Eye, EyeOff, Focus, StickyNote } from "lucide-react";
 import { useState } from "react";
 import { formatArea, formatMass, formatVolume } from "@/core/units";
+import { counted } from "@/core/words";
 import { type ItemView, isBodyView } from "@/engine/contract";
 import { IconButton } from "../controls/controls";
 import { Mark } from "../marks/marks";
@@ -40,7 +41,7 @@ export function BodyCard({ item }: { item: ItemView }) {
     item.kind === "workplane"
       ? "endless"
       : item.kind === "sketch"
-        ? `${item.curves} curves, ${item.regions.length} ${item.regions.length === 1 ? "region" : "regions"}`
+        ? `${counted(item.curves, "curve")}, ${counted(item.regions.length, "region")}`
         : item.measures.volume !== null
           ? formatVolume(item.measures.volume, unit)
           : formatArea(item.measures.area, unit);
@@ -129,7 +130,7 @@ export function BodyCard({ item }: { item: ItemView }) {
           {isBodyView(item) ? <LooksPopover body={item} /> : null}
           {notes > 0 ? (
             <IconButton
-              label={`${notes} ${notes === 1 ? "note" : "notes"} on ${item.name}`}
+              label={`${counted(notes, "note")} on ${item.name}`}
               className="size-6!"
               onClick={() => set({ selected: item.id, selectedFace: null })}
             >

@@ -11,6 +11,7 @@ import {
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from "@dnd-kit/sortable";
 import { Fragment, useState } from "react";
 import { groupRuns } from "@/core/job";
+import { counted } from "@/core/words";
 import { Button } from "../controls/controls";
 import { usePart, useWorkspace } from "../state/context";
 import { useActions } from "./actions";
@@ -54,9 +55,7 @@ export function BuildSheet() {
     <aside aria-label="Build sheet" className="flex min-h-0 w-[320px] flex-col border-l border-line bg-sheet">
       <div className="flex h-9 shrink-0 items-center justify-between border-b border-line px-3">
         <h2 className="font-semibold">Build sheet</h2>
-        <span className="text-[13px] text-soft">
-          {part.steps.length} {part.steps.length === 1 ? "step" : "steps"}
-        </span>
+        <span className="text-[13px] text-soft">{counted(part.steps.length, "step")}</span>
       </div>
       {trouble ? (
         <div role="alert" className="border-b border-line bg-warn-wash px-3 py-2 text-[13px] text-warn">

@@ -1,6 +1,7 @@
 "use client";
 import type { Vec3 } from "@/core/kernel";
 import { formatArea, formatLength, formatMass, formatVolume, type LengthUnit } from "@/core/units";
+import { counted } from "@/core/words";
 import { type BodyView, isBodyView } from "@/engine/contract";
 import { Button } from "../controls/controls";
 import { describeFace } from "../forms/part-fields";
@@ -57,10 +58,8 @@ function Facts({ body, unit }: { body: BodyView; unit: LengthUnit }) {
           string,
         ][])
       : []),
-    ["Skin", closed ? "closed" : `open: ${openEdges.length} ${openEdges.length === 1 ? "edge" : "edges"}`],
-    ...(pinches.length > 0
-      ? ([["Touches itself", `${pinches.length} ${pinches.length === 1 ? "place" : "places"}`]] as [string, string][])
-      : []),
+    ["Skin", closed ? "closed" : `open: ${counted(openEdges.length, "edge")}`],
+    ...(pinches.length > 0 ? ([["Touches itself", counted(pinches.length, "place")]] as [string, string][]) : []),
   ];
   return (
     <div className="min-h-0 overflow-auto px-3 py-2">

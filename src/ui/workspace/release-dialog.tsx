@@ -3,6 +3,7 @@ import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { checkJob } from "@/core/job";
 import { formatLength, parseLength } from "@/core/units";
+import { counted } from "@/core/words";
 import { isBodyView } from "@/engine/contract";
 import { Button, Choice } from "../controls/controls";
 import { download } from "../controls/download";
@@ -72,7 +73,7 @@ function ReleaseForm() {
       download(bytes, name, format === "step" ? "model/step" : "model/stl");
       setState({
         kind: "done",
-        message: `${name} is written: ${chosen.length} ${chosen.length === 1 ? "body" : "bodies"}, ${Math.ceil(bytes.length / 1024)} KB.`,
+        message: `${name} is written: ${counted(chosen.length, "body", "bodies")}, ${Math.ceil(bytes.length / 1024)} KB.`,
       });
     } catch (cause) {
       setState({ kind: "failed", message: cause instanceof Error ? cause.message : "The file could not be written." });

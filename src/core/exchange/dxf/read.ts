@@ -1,6 +1,7 @@
 import DxfParser, { type IEntity } from "dxf-parser";
 import { fail } from "../../errors";
 import { Poles, type Vec2 } from "../../sketch";
+import { counted } from "../../words";
 import {
   type Affine,
   type DrawingFile,
@@ -233,7 +234,7 @@ class Reader {
 
   tellLeftOut(): void {
     for (const [type, count] of this.leftOut)
-      this.notes.push(`Left out: ${count} ${count === 1 ? "entity" : "entities"} of the kind ${type}.`);
+      this.notes.push(`Left out: ${counted(count, "entity", "entities")} of the kind ${type}.`);
     if (this.deviation > 0)
       this.notes.push(
         `A rational spline has no exact form in a sketch; it is drawn to within ${this.deviation.toPrecision(2)} mm.`,
