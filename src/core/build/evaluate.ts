@@ -2,7 +2,7 @@ import { fail, SeamError, type Trouble } from "../errors";
 import { hashValue } from "../hash";
 import { type Job, type Part, type Step, scopeOf } from "../job";
 import { freeShape, KernelFault, type Shape } from "../kernel";
-import { type Body, type Item, isBody } from "../naming";
+import { isBody } from "../naming";
 import type { FieldProblems, Scope } from "../params";
 import {
   fieldLabel,
@@ -13,8 +13,8 @@ import {
   type StepOutcome,
   stepType,
 } from "../steps";
+import { Bench, type BenchItem, stepOf } from "./bench";
 import type { ResultCache } from "./cache";
-import { Lineage } from "./lineage";
 import { type FoundReference, referencesOf } from "./references";
 import type { StepResult } from "./result";
 
@@ -36,15 +36,6 @@ export interface StepReport {
   /** Milliseconds of computing; 0 when the result was at hand. */
   ms: number;
   key?: string;
-}
-
-/** An item on the bench, with the key of the result that holds it. */
-export interface BenchItem {
-  item: Item;
-  name: string;
-  key: string;
-  /** The ids that it had before it was changed, the latest first. */
-  was: string[];
 }
 
 export interface PartResult {
@@ -83,20 +74,11 @@ export function evaluatePart(job: Job, part: Part, options: EvaluateOptions): Pa
   return run.all();
 }
 
-interface Live {
-  item: Item;
-  key: string;
-}
-
 class Run {
-  private readonly live = new Map<string, Live>();
-  private readonly madeBy = new Map<string, string[]>();
-  private readonly usedBy = new Map<string, string>();
-  private readonly lineage = new Lineage((id) => this.live.has(id));
+  private readonly bench: Bench;
   /** The steps that were done, as they were resolved, with what came of them. */
   private readonly done = new Map<string, { key: string; values: Step; result: StepResult }>();
   private readonly broken = new Set<string>();
-  private readonly names = new Map<string, string>();
   private readonly results = new Map<string, StepResult>();
   private readonly scope: Scope;
   private pieces: PieceReport[] | undefined;
@@ -107,6 +89,7 @@ class Run {
     private readonly options: EvaluateOptions,
   ) {
     this.scope = scopeOf(job, part);
+    this.bench = new Bench(part);
   }
 
   all(): PartResult {
@@ -117,7 +100,7 @@ class Run {
     for (const step of this.part.steps) {
       const blank = { id: step.id, type: step.type, warnings: [], made: [], ms: 0 };
       let report: StepReport;
-      if (step.id === this.options.upTo) before = this.bench();
+      if (step.id === this.options.upTo) before = this.bench.items();
       if (held) report = { ...blank, state: "held" };
       else if (step.suppressed) {
         this.broken.add(step.id);
@@ -129,20 +112,11 @@ class Run {
     }
     return {
       steps,
-      bench: this.bench(),
+      bench: this.bench.items(),
       results: this.results,
       ...(before ? { before } : {}),
       ...(this.pieces ? { pieces: this.pieces } : {}),
     };
-  }
-
-  private bench(): BenchItem[] {
-    return [...this.live.values()].map(({ item, key }) => ({
-      item,
-      key,
-      name: this.nameOf(item.id),
-      was: [...this.lineage.earlier(item.id)],
-    }));
   }
 
   private one(written: Step): StepReport {
@@ -152,7 +126,7 @@ class Run {
     const report = { id: step.id, type: step.type, warnings: [] as Trouble[], made: [] as string[] };
     try {
       const needs = type.refs(step as never);
-      const waits = needs.find((ref) => this.broken.has(stepOf(ref)) && this.find(ref).length === 0);
+      const waits = needs.find((ref) => this.broken.has(stepOf(ref)) && this.bench.find(ref).length === 0);
       if (waits !== undefined) {
         this.broken.add(step.id);
         const other = this.part.steps.find((candidate) => candidate.id === stepOf(waits));
@@ -161,12 +135,16 @@ class Run {
           ...report,
           state: "waiting",
           ms: 0,
-          error: { code: "waits", step: step.id, message: `Waits for step ${this.numberOf(stepOf(waits))}, ${why}.` },
+          error: {
+            code: "waits",
+            step: step.id,
+            message: `Waits for step ${this.bench.numberOf(stepOf(waits))}, ${why}.`,
+          },
         };
       }
       refuseProblems(problems, step);
-      const named = needs.flatMap((ref) => this.itemsOf(ref, step));
-      const items = type.needsAll?.(step as never) ? [...named, ...this.live.values()] : named;
+      const named = needs.flatMap((ref) => this.bench.itemsOf(ref, step));
+      const items = type.needsAll?.(step as never) ? [...named, ...this.bench.all()] : named;
       const files = (type.files?.(step as never) ?? []).map((id) => this.fileOf(id, step));
       const key = hashValue({
         engine: ENGINE_VERSION,
@@ -194,7 +172,7 @@ class Run {
       }
       this.results.set(key, result);
       this.done.set(step.id, { key, values: step, result });
-      this.apply(step, result);
+      this.bench.apply(step, result);
       const ms = performance.now() - started;
       return {
         ...report,
@@ -215,15 +193,16 @@ class Run {
     const context: StepContext = {
       step: step.id,
       wantsPieces,
-      items: (refs) => refs.flatMap((ref) => this.itemsOf(ref, step)).map(({ item }) => item),
-      all: () => [...this.live.values()].map(({ item }) => item),
-      bodies: (refs) => refs.flatMap((ref) => this.itemsOf(ref, step)).map(({ item }) => this.asBody(item, step)),
-      nameOf: (id) => this.nameOf(id),
-      earlier: (id) => this.lineage.earlier(id),
+      items: (refs) => refs.flatMap((ref) => this.bench.itemsOf(ref, step)).map(({ item }) => item),
+      all: () => this.bench.all().map(({ item }) => item),
+      bodies: (refs) =>
+        refs.flatMap((ref) => this.bench.itemsOf(ref, step)).map(({ item }) => this.bench.asBody(item, step)),
+      nameOf: (id) => this.bench.nameOf(id),
+      earlier: (id) => this.bench.lineage.earlier(id),
       toolsOf: (id) => this.toolsOf(id, step),
       ...referencesOf(
         step,
-        (id) => this.asBody(this.itemsOf(id, step)[0]!.item, step),
+        (id) => this.bench.asBody(this.bench.itemsOf(id, step)[0]!.item, step),
         (trouble) => warnings.push(trouble),
         this.options.onReference,
       ),
@@ -239,7 +218,7 @@ class Run {
   }
 
   private toolsOf(id: string, step: Step) {
-    const number = this.numberOf(id);
+    const number = this.bench.numberOf(id);
     const found = this.done.get(id);
     if (!found)
       fail("step-gone", `Step ${number || "?"} is not built before this one. Pick another.`, { step: step.id });
@@ -253,120 +232,12 @@ class Run {
     return { tools, into: found.values.into as Into };
   }
 
-  private apply(step: Step, result: StepResult): void {
-    for (const id of result.used) {
-      this.live.delete(id);
-      this.usedBy.set(id, step.id);
-    }
-    this.lineage.add(result.becomes ?? {});
-    const taken = new Set([...this.live.keys()].map((id) => this.nameOf(id)));
-    for (const item of result.made) {
-      this.live.set(item.id, { item, key: result.key });
-      if ("from" in item.hint) this.lineage.from(item.id, item.hint.from);
-      this.names.set(item.id, distinct(this.hintText(item), taken));
-      taken.add(this.nameOf(item.id));
-    }
-    this.madeBy.set(
-      step.id,
-      result.made.map((item) => item.id),
-    );
-  }
-
-  private hintText({ hint }: Item): string {
-    if ("text" in hint) return hint.text;
-    return `${this.nameOf(hint.from)}${hint.suffix ? ` ${hint.suffix}` : ""}`;
-  }
-
-  private nameOf(id: string): string {
-    const given = this.part.names[id] ?? this.givenBefore(id);
-    return given ?? this.names.get(id) ?? id;
-  }
-
-  /** The name that a piece was given under an id that it would have had before its stock was changed. */
-  private givenBefore(id: string): string | undefined {
-    const own = `${stepOf(id)}:`;
-    const was = this.lineage.meant(id).find((before) => before.startsWith(own) && before in this.part.names);
-    return was && this.part.names[was];
-  }
-
-  private numberOf(step: string): number {
-    return this.part.steps.findIndex((candidate) => candidate.id === step) + 1;
-  }
-
   private fileOf(id: string, step: Step) {
     return (
       this.job.files.find((file) => file.id === id) ??
       fail("file-missing", "Pick the file to bring in.", { step: step.id })
     );
   }
-
-  private asBody(item: Item, step: Step): Body {
-    if (!isBody(item))
-      fail("not-a-body", `${this.nameOf(item.id)} is a workplane; pick a body here.`, {
-        step: step.id,
-        bodies: [item.id],
-      });
-    return item;
-  }
-
-  /** An item by its id, or the one body that it lives on in since. */
-  private alive(id: string): Live | undefined {
-    const now = this.lineage.now(id);
-    return now === null ? undefined : this.live.get(now);
-  }
-
-  /** The live items that a reference means: an item by id, all that a step made, or the one thing it makes now. */
-  private find(ref: string): Live[] {
-    const exact = this.alive(ref);
-    if (exact) return [exact];
-    const made = this.madeBy.get(stepOf(ref)) ?? [];
-    const alive = [...new Set(made.map((id) => this.alive(id)))].filter((entry) => entry !== undefined);
-    if (!ref.includes(":")) return alive;
-    return !this.usedBy.has(ref) && made.length === 1 && !made.includes(ref) ? alive : [];
-  }
-
-  private itemsOf(ref: string, step: Step): Live[] {
-    const found = this.find(ref);
-    if (found.length > 0) return found;
-    const maker = stepOf(ref);
-    const place = this.part.steps.findIndex((candidate) => candidate.id === maker);
-    const here = this.numberOf(step.id) - 1;
-    const user =
-      this.usedBy.get(ref) ??
-      this.madeBy
-        .get(maker)
-        ?.map((id) => this.usedBy.get(id))
-        .find(Boolean);
-    const what = this.names.has(ref) ? this.nameOf(ref) : `“${ref}”`;
-    if (user !== undefined)
-      fail("body-used", `${what} was used up by step ${this.numberOf(user)}. Pick what that step made.`, {
-        step: step.id,
-        bodies: [ref],
-      });
-    if (place < 0)
-      fail("body-unknown", `${what} is not made by any step of this sheet. Pick again.`, {
-        step: step.id,
-        bodies: [ref],
-      });
-    if (place >= here)
-      fail("body-later", `${what} is made by step ${place + 1}, which comes later. Move that step above this one.`, {
-        step: step.id,
-        bodies: [ref],
-      });
-    fail("body-gone", `Step ${place + 1} no longer makes ${what}. Pick again.`, { step: step.id, bodies: [ref] });
-  }
-}
-
-/** A name that nothing on the bench has yet: the name itself, or with the next free number. */
-function distinct(name: string, taken: ReadonlySet<string>): string {
-  if (!taken.has(name)) return name;
-  let number = 2;
-  while (taken.has(`${name} ${number}`)) number++;
-  return `${name} ${number}`;
-}
-
-function stepOf(ref: string): string {
-  return ref.split(":")[0]!;
 }
 
 /** The first number field that comes to nothing usable stops the step. */

@@ -1,3 +1,4 @@
+export type { BenchItem } from "./bench";
 export * from "./cache";
 export * from "./dependants";
 export * from "./evaluate";

@@ -9,6 +9,7 @@ import {
   entitySchema,
   type Sketch,
 } from "../sketch/entities";
+import { solveSketch } from "../sketch/solver";
 
 /** Draws sketches in a few words: for tests and for what is made by rule. */
 export class Draft implements Sketch {
@@ -75,4 +76,45 @@ export class Draft implements Sketch {
     this.entities.push(checked);
     return checked.id;
   }
+}
+
+/** The size of a dimension that is a plain number. */
+export const sizeOf = (dimension: Dimension): number => Number(dimension.value);
+
+/** A drawing once it is solved, with where its points are and how large its circles. */
+export function solved(sketch: Sketch) {
+  const state = solveSketch(sketch, sizeOf);
+  const byId = new Map(state.entities.map((entity) => [entity.id, entity] as const));
+  const at = (id: string): [number, number] => {
+    const point = byId.get(id) as Extract<Entity, { type: "point" }>;
+    return [point.x, point.y];
+  };
+  const radius = (id: string) => (byId.get(id) as Extract<Entity, { type: "circle" }>).radius;
+  return { ...state, at, radius };
+}
+
+/** A slot of length 30 between its centres and of radius 6, drawn askew, with all that it takes to stand still. */
+export function slot(): Draft {
+  const d = new Draft();
+  d.point("P", 2, 6);
+  d.point("Q", 31, 5);
+  d.point("R", 28, -7);
+  d.point("S", -1, -5);
+  d.line("top", "P", "Q");
+  d.line("bottom", "R", "S");
+  d.arc("a1", [1, 1], "P", "S");
+  d.arc("a2", [29, -1], "R", "Q");
+  for (const [line, arc] of [
+    ["top", "a1"],
+    ["top", "a2"],
+    ["bottom", "a1"],
+    ["bottom", "a2"],
+  ] as const)
+    d.holds("tangent", line, arc);
+  d.holds("equal", "a1", "a2");
+  d.holds("coincident", "a1_c", "origin");
+  d.holds("horizontal", "a1_c", "a2_c");
+  d.size("distance", 30, "a1_c", "a2_c");
+  d.size("radius", 6, "a1");
+  return d;
 }
