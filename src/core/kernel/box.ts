@@ -3,6 +3,7 @@ import type { Curve, FaceStructure, SurfaceFrame } from "./binary";
 import { edgeHandles, incidenceOf } from "./incidence";
 import { lib } from "./library";
 import { readPoint } from "./measure";
+import { type ParameterRange, parameterRange } from "./parameter-range";
 import { type Scope, scoped } from "./scope";
 import { compound, facesOf, type Shape } from "./topology";
 import type { Box, Vec3 } from "./vectors";
@@ -87,32 +88,13 @@ function furthestOn(face: FaceStructure): Vec3[] | null {
   }
 }
 
-type Range = Record<"u" | "v", readonly [from: number, to: number]>;
-
-/** The rectangle of parameters that a face fills; null for a face of another outline. */
-function parameterRange(face: FaceStructure): Range | null {
-  const ends: [number, number][] = [];
-  for (const use of face.wires.flat()) {
-    const image = face.image(use);
-    if (!use.bounds || image?.curve.kind !== "line") return null;
-    const { at, way } = image.curve;
-    if (Math.abs(way[0]! * way[1]!) > 1e-12) return null;
-    for (const t of [image.from, image.to]) ends.push([at[0]! + t * way[0]!, at[1]! + t * way[1]!]);
-  }
-  if (face.wires.length !== 1) return null;
-  const range = (i: 0 | 1): [number, number] => [
-    Math.min(...ends.map((end) => end[i])),
-    Math.max(...ends.map((end) => end[i])),
-  ];
-  const [u, v] = [range(0), range(1)];
-  const onBorder = ends.every(([a, b]) => near(a, u[0]) || near(a, u[1]) || near(b, v[0]) || near(b, v[1]));
-  return onBorder ? { u, v } : null;
-}
-
-const near = (a: number, b: number) => Math.abs(a - b) < 1e-9;
-
 /** The points of part of a ball or ring where its normal runs along an axis of space, either way. */
-function furthestRound({ at, axis, x, y }: SurfaceFrame, major: number, minor: number, { u, v }: Range): Vec3[] {
+function furthestRound(
+  { at, axis, x, y }: SurfaceFrame,
+  major: number,
+  minor: number,
+  { u, v }: ParameterRange,
+): Vec3[] {
   const found: Vec3[] = [];
   for (let i = 0; i < 3; i++) {
     const across = Math.hypot(x[i]!, y[i]!);

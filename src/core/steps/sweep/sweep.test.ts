@@ -180,6 +180,30 @@ describe("what cannot be", () => {
     );
   });
 
+  test("one free curve that comes back into what was swept along it: told by its one face", () => {
+    const drawn = (points: [number, number][]): Step =>
+      path((d) => {
+        const ids = points.map(([x, y], i) => d.point(`q${i}`, x, y));
+        d.entities.push({ id: "s", type: "spline", form: "through", closed: false, points: ids, construction: false });
+      });
+    const round: Step = path((d) => d.circle("c", [0, 0], 4), { id: "k", on: "yz" });
+    const loop: [number, number][] = [
+      [0, 0],
+      [40, 0],
+      [60, 14],
+      [60, 44],
+      [40, 58],
+      [16, 44],
+      [16, 14],
+    ];
+    expect(swept(round, drawn([...loop, [34, 4]])).step("x").error!.message).toMatch(
+      /^What is swept along this path runs into itself\./,
+    );
+    const open = swept(round, drawn(loop));
+    expect(open.step("x").error ?? null).toBeNull();
+    expect(open.reports.at(-1)).toMatchObject({ valid: true, closed: true });
+  });
+
   test("a path that crosses itself", () => {
     const loop = path((d) => {
       d.line("l", [0, 0], [60, 0]);
