@@ -24,11 +24,24 @@ export function hashText(text: string): string {
 
 /** JSON with the keys of every object in order, so that equal values give equal text. */
 export function canonical(value: unknown): string {
-  return JSON.stringify(value, (_key, inner) =>
-    inner && typeof inner === "object" && !Array.isArray(inner)
-      ? Object.fromEntries(Object.entries(inner).sort(([a], [b]) => (a < b ? -1 : a > b ? 1 : 0)))
-      : inner,
-  );
+  return written(value) ?? "null";
+}
+
+/** A value as JSON; undefined for what JSON leaves out. */
+function written(value: unknown): string | undefined {
+  if (typeof value === "number") return Number.isFinite(value) ? String(value) : "null";
+  if (typeof value !== "object" || value === null) return JSON.stringify(value);
+  if (Array.isArray(value)) {
+    let text = "";
+    for (const item of value) text += `${text ? "," : ""}${written(item) ?? "null"}`;
+    return `[${text}]`;
+  }
+  let text = "";
+  for (const key of Object.keys(value).sort()) {
+    const item = written((value as Record<string, unknown>)[key]);
+    if (item !== undefined) text += `${text ? "," : ""}${JSON.stringify(key)}:${item}`;
+  }
+  return `{${text}}`;
 }
 
 export function hashValue(value: unknown): string {

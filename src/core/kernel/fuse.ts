@@ -199,16 +199,18 @@ function fuseOnce(args: readonly Shape[], fuzzy: number, crossings: boolean): Fu
       const unchanged = new Set<number>();
       const faceNumbers = new ShapeMap<number>();
       const faceHandles: Shape[] = [];
-      const numberOf = (face: Shape): number =>
+      const numberOf = (face: Shape, lasting = false): number =>
         faceNumbers.ensure(face, () => {
-          const handle = keep(oc.TopoDS.Face(face));
+          const handle = lasting ? face : keep(oc.TopoDS.Face(face));
           return { handle, value: faceHandles.push(handle) - 1 };
         });
       const images = args.map((arg) =>
         facesOf(arg).map((face): FaceUse[] => {
           const changed = imagesOf(scope, algorithm, face);
-          const uses = changed.map((image) => ({ face: numberOf(image), sign: orientation(image) }));
-          if (changed.length === 1 && changed[0] === face) unchanged.add(uses[0]!.face);
+          const same = changed.length === 1 && changed[0] === face;
+          // The handles of an argument's own faces last as long as the argument.
+          const uses = changed.map((image) => ({ face: numberOf(image, same), sign: orientation(image) }));
+          if (same) unchanged.add(uses[0]!.face);
           return uses;
         }),
       );
