@@ -37,6 +37,8 @@ test("turned from a sketch, hollowed, copied in a ring: by clicking", async ({ p
   await tool(page, "Shape", "Shell");
   await open(page).getByRole("group", { name: "Solid" }).getByRole("checkbox", { name: "Solid" }).click();
   await open(page).getByLabel("Thickness of the walls").fill("1");
+  // A form longer than the window scrolls within the sheet; the page itself has nowhere to scroll to.
+  expect(await page.evaluate(() => document.documentElement.scrollHeight - window.innerHeight)).toBe(0);
   await addStep(page);
   await expect(bodyCard(page, "Solid")).not.toContainText("11.31 cm³");
 

@@ -54,7 +54,7 @@ export function ItemList({
       </p>
     );
   return (
-    <ul className="max-h-44 divide-y divide-line overflow-auto rounded border border-line bg-sheet">
+    <ul className="max-h-44 divide-y divide-line relative overflow-auto rounded border border-line bg-sheet">
       {items.map((item) => (
         <li
           key={item.id}

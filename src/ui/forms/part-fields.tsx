@@ -117,7 +117,7 @@ function PartsField<T extends object>({
       ) : null}
       <details className="rounded border border-line bg-sheet">
         <summary className="cursor-pointer px-2 py-1.5">Pick from a list</summary>
-        <div className="max-h-52 overflow-auto border-t border-line px-2 py-1">
+        <div className="max-h-52 relative overflow-auto border-t border-line px-2 py-1">
           {choices.map(({ body, list }) => (
             <fieldset key={body.id} className="mb-2">
               <legend className="text-[13px] font-medium">{body.name}</legend>

@@ -29,7 +29,7 @@ export function RegionsField({ label }: { label: string }) {
           </Button>
         ) : null}
       </div>
-      <div className="max-h-36 overflow-auto rounded border border-line bg-sheet px-2 py-1">
+      <div className="max-h-36 relative overflow-auto rounded border border-line bg-sheet px-2 py-1">
         {open.sketch.regions.map((region, place) => (
           <div
             key={`${region.key} ${region.inner}`}

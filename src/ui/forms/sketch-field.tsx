@@ -64,7 +64,7 @@ export function SketchField({
       </div>
       <details className="mt-2 rounded border border-line bg-sheet">
         <summary className="cursor-pointer px-2 py-1.5">Pick parts from a list</summary>
-        <div className="max-h-44 overflow-auto border-t border-line px-2 py-1">
+        <div className="max-h-44 relative overflow-auto border-t border-line px-2 py-1">
           {[
             ...BUILT_IN.map((id) => ({ id, words: BUILT_IN_WORDS[id] })),
             ...entities.map(({ id, type }) => ({ id, words: `${type} ${id}` })),

@@ -31,7 +31,7 @@ export function StepsField({
           No step above joins something to a body or cuts into one yet.
         </p>
       ) : (
-        <ul className="max-h-44 divide-y divide-line overflow-auto rounded border border-line bg-sheet">
+        <ul className="max-h-44 divide-y divide-line relative overflow-auto rounded border border-line bg-sheet">
           {choices.map(({ step, number }) => (
             <li key={step.id} className="px-2 py-1.5">
               <Check checked={value.includes(step.id)} onChange={() => onChange(toggleItem(value, step.id))}>

@@ -52,7 +52,7 @@ export function ParameterTable() {
           <X size={16} aria-hidden />
         </IconButton>
       </div>
-      <div className="min-h-0 overflow-auto px-3 pb-3">
+      <div className="min-h-0 relative overflow-auto px-3 pb-3">
         <Group owner={{ part: part.id }} title={`Of ${part.name}`} />
         <Group owner="job" title="Of the whole job" />
       </div>

@@ -1,5 +1,6 @@
 "use client";
 import { useEffect, useState } from "react";
+import { Triangle, Vector3 } from "three";
 import { formatAngle, formatLength } from "@/core/units";
 import { isBodyView, type ViewMesh } from "@/engine/contract";
 import { useJob, usePart, useWorkspace } from "../state/context";
@@ -77,17 +78,19 @@ function Tag({ x, y, text }: { x: number; y: number; text: string }) {
   );
 }
 
-/** The corner of a face's mesh that is nearest to its middle: the middle itself of a round face lies in the air. */
+/** The place on a face's mesh that is nearest to its middle: the middle itself of a round face lies in the air. */
 function pointOn(mesh: ViewMesh | undefined, face: number, middle: Point): Point {
   if (!mesh) return middle;
   const [first, count] = [mesh.faceRanges[2 * face]!, mesh.faceRanges[2 * face + 1]!];
-  let [best, least] = [middle, Number.POSITIVE_INFINITY];
-  for (const vertex of mesh.indices.subarray(first, first + count)) {
-    const at: Point = [mesh.positions[3 * vertex]!, mesh.positions[3 * vertex + 1]!, mesh.positions[3 * vertex + 2]!];
-    const away = Math.hypot(at[0] - middle[0], at[1] - middle[1], at[2] - middle[2]);
+  const wanted = new Vector3(...middle);
+  const corner = (i: number) => new Vector3().fromArray(mesh.positions, 3 * mesh.indices[i]!);
+  let [best, least] = [wanted, Number.POSITIVE_INFINITY];
+  for (let i = first; i < first + count; i += 3) {
+    const at = new Triangle(corner(i), corner(i + 1), corner(i + 2)).closestPointToPoint(wanted, new Vector3());
+    const away = at.distanceToSquared(wanted);
     if (away < least) [best, least] = [at, away];
   }
-  return best;
+  return [best.x, best.y, best.z];
 }
 
 /** A numbered flag where a note on a face is, of the selected body; of others a plain one. */

@@ -63,7 +63,7 @@ export function BuildSheet() {
         </div>
       ) : null}
       <ReferencesBand />
-      <div className="min-h-0 grow overflow-auto">
+      <div className="min-h-0 grow relative overflow-auto">
         {part.steps.length === 0 && !editing ? <Empty /> : null}
         <DndContext id="build-sheet" sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
           <SortableContext items={rows} strategy={verticalListSortingStrategy} disabled={editing !== null}>

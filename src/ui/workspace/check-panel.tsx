@@ -62,7 +62,7 @@ function Facts({ body, unit }: { body: BodyView; unit: LengthUnit }) {
     ...(pinches.length > 0 ? ([["Touches itself", counted(pinches.length, "place")]] as [string, string][]) : []),
   ];
   return (
-    <div className="min-h-0 overflow-auto px-3 py-2">
+    <div className="min-h-0 relative overflow-auto px-3 py-2">
       <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
         {lines.map(([term, text]) => (
           <div key={term} className="contents">

@@ -36,7 +36,7 @@ export function MeasurePanel() {
           </Button>
         </div>
       </div>
-      <div aria-live="polite" className="min-h-0 overflow-auto px-3 py-2">
+      <div aria-live="polite" className="min-h-0 relative overflow-auto px-3 py-2">
         {picked.length < 2 ? (
           <p className="text-soft">
             {picked.length === 0
@@ -216,7 +216,7 @@ function PickFromList({ bodies, unit }: { bodies: readonly BodyView[]; unit: Len
   return (
     <details className="mt-1.5 rounded border border-line">
       <summary className="cursor-pointer px-2 py-1">Pick from a list</summary>
-      <div className="max-h-48 overflow-auto border-t border-line px-2 py-1">
+      <div className="max-h-48 relative overflow-auto border-t border-line px-2 py-1">
         {bodies.map((body) => (
           <fieldset key={body.id} className="mb-1">
             <legend className="text-[13px] font-medium">{body.name}</legend>

@@ -54,7 +54,7 @@ export function NeedingDialog({
           <AlertDialog.Description className="mt-1 text-soft">
             {needing.length === 1 ? "One step needs" : `${needing.length} steps need`} what it makes:
           </AlertDialog.Description>
-          <ul className="my-2 max-h-48 overflow-auto rounded border border-line px-2 py-1">
+          <ul className="my-2 max-h-48 relative overflow-auto rounded border border-line px-2 py-1">
             {needing.map((one) => (
               <li key={one.id} className="num py-0.5">
                 {numbered(one)}
