@@ -1,10 +1,11 @@
 import { contains } from "./distance";
 import { areaOf } from "./mass";
+import { rayHit } from "./ray-hit";
 import { scoped } from "./scope";
 import { pointOnFace } from "./sheet";
 import { tessellate } from "./tessellate";
 import { type Shape, shapeKind, subshapes } from "./topology";
-import { add, cross, dot, scale, sub, unit, type Vec3 } from "./vectors";
+import { add, cross, scale, sub, unit, type Vec3 } from "./vectors";
 
 /**
  * A point well inside a solid (or on a sheet): from the middles of its largest triangles straight into the material,
@@ -34,25 +35,11 @@ export function innerPoint(shape: Shape): Vec3 | null {
     const into = scale(normal, -1);
     let depth = Number.POSITIVE_INFINITY;
     for (const triangle of triangles) {
-      const t = hit(from, into, triangle);
+      const t = rayHit(from, into, triangle);
       if (t !== null && t > 1e-6 && t < depth) depth = t;
     }
     if (Number.isFinite(depth)) candidates.push({ at: add(from, scale(into, depth / 2)), depth });
   }
   candidates.sort((p, q) => q.depth - p.depth);
   return candidates.find(({ at }) => contains(shape, at))?.at ?? null;
-}
-
-/** Möller–Trumbore ray and triangle intersection: the distance along the ray, or null. */
-function hit(from: Vec3, along: Vec3, { a, ab, ac }: { a: Vec3; ab: Vec3; ac: Vec3 }): number | null {
-  const p = cross(along, ac);
-  const det = dot(ab, p);
-  if (Math.abs(det) < 1e-12) return null;
-  const s = sub(from, a);
-  const u = dot(s, p) / det;
-  if (u < 0 || u > 1) return null;
-  const q = cross(s, ab);
-  const v = dot(along, q) / det;
-  if (v < 0 || u + v > 1) return null;
-  return dot(ac, q) / det;
 }

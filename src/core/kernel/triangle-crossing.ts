@@ -1,4 +1,5 @@
-import { cross, dot, length, sub, type Vec3 } from "./vectors";
+import { rayHit } from "./ray-hit";
+import { sub, type Vec3 } from "./vectors";
 
 type Triangle = readonly [Vec3, Vec3, Vec3];
 
@@ -77,22 +78,7 @@ const sides = ([p, q, r]: Triangle): [Vec3, Vec3][] => [
   [r, p],
 ];
 
-/** Below this, the sine of the angle between a segment and a triangle counts as nothing. */
-const FLAT = 1e-9;
-
-/** Whether a segment runs through a triangle (Möller and Trumbore, Fast, Minimum Storage Ray/Triangle Intersection, 1997). */
 function pierces([from, to]: readonly [Vec3, Vec3], [a, b, c]: Triangle): boolean {
-  const [way, side, other] = [sub(to, from), sub(b, a), sub(c, a)];
-  const p = cross(way, other);
-  const determinant = dot(side, p);
-  // A segment that runs along the triangle's plane does not run through it.
-  if (Math.abs(determinant) <= FLAT * length(way) * length(side) * length(other)) return false;
-  const away = sub(from, a);
-  const u = dot(away, p) / determinant;
-  if (u < 0 || u > 1) return false;
-  const q = cross(away, side);
-  const v = dot(way, q) / determinant;
-  if (v < 0 || u + v > 1) return false;
-  const t = dot(other, q) / determinant;
-  return t >= 0 && t <= 1;
+  const at = rayHit(from, sub(to, from), { a, ab: sub(b, a), ac: sub(c, a) });
+  return at !== null && at >= 0 && at <= 1;
 }
