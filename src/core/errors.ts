@@ -10,6 +10,8 @@ export interface Trouble {
   bodies?: string[];
   /** A place to light up, mm. */
   at?: [number, number, number];
+  /** Pieces of the step to light up, by their keys. */
+  pieces?: string[];
   /** Faces to light up, by their names. */
   faces?: { body: string; face: string }[];
   repair?: Repair;

@@ -1,7 +1,9 @@
-import { fail } from "../errors";
+import { fail, type Repair, type Trouble } from "../errors";
 import type { Part, Step } from "../job";
 import { type Body, type Item, isBody } from "../naming";
+import type { Trace } from "../steps";
 import { Lineage } from "./lineage";
+import { meaningOf } from "./pieces";
 import type { StepResult } from "./result";
 
 /** An item on the bench, with the key of the result that holds it. */
@@ -24,6 +26,9 @@ export class Bench {
   private readonly madeBy = new Map<string, string[]>();
   private readonly usedBy = new Map<string, string>();
   private readonly names = new Map<string, string>();
+  private readonly traces = new Map<string, Trace[][]>();
+  /** What was found by guessing since they were last taken. */
+  private notes: Trouble[] = [];
   readonly lineage = new Lineage((id) => this.live.has(id));
 
   constructor(private readonly part: Part) {}
@@ -60,6 +65,43 @@ export class Bench {
       step.id,
       result.made.map((item) => item.id),
     );
+    if (result.traces) {
+      this.traces.set(step.id, result.traces);
+      this.placeMentions(step);
+    }
+  }
+
+  /** What was guessed, or could not be placed, since it was last asked. */
+  takeNotes(): Trouble[] {
+    const { notes } = this;
+    this.notes = [];
+    return notes;
+  }
+
+  /** Names, looks, groups and notes that were given to pieces of a step go to what these are now, or are told. */
+  private placeMentions(step: Step): void {
+    for (const [id, what] of mentionsIn(this.part)) {
+      if (stepOf(id) !== step.id || this.live.has(id)) continue;
+      const meaning = this.meaningOf(id);
+      if (!meaning) continue;
+      if (meaning.how === "found") this.lineage.add({ [id]: meaning.id });
+      if (meaning.how === "found" && !meaning.doubt) continue;
+      this.notes.push({
+        code: "mention-unclear",
+        message:
+          meaning.how === "found"
+            ? `${this.nameOf(meaning.id)} has ${what}; faces have come over to it from another side, or gone there. Check it.`
+            : `A piece that had ${what} cannot be told from the others any more. Give it again to the piece that is meant.`,
+        step: step.id,
+        bodies: meaning.how === "found" ? [meaning.id] : meaning.candidates,
+      });
+    }
+  }
+
+  private meaningOf(ref: string) {
+    const step = stepOf(ref);
+    const traces = this.traces.get(step);
+    return traces ? meaningOf(ref.slice(step.length + 1), traces) : null;
   }
 
   private hintText({ hint }: Item): string {
@@ -101,20 +143,29 @@ export class Bench {
     return now === null ? undefined : this.live.get(now);
   }
 
-  /** The live items that a reference means: an item by id, all that a step made, or the one thing it makes now. */
+  /** The live items that a reference means: an item by id, a piece by what it is known by, or all that a step made. */
   find(ref: string): Live[] {
     const exact = this.alive(ref);
     if (exact) return [exact];
     const made = this.madeBy.get(stepOf(ref)) ?? [];
     const alive = [...new Set(made.map((id) => this.alive(id)))].filter((entry) => entry !== undefined);
     if (!ref.includes(":")) return alive;
-    return !this.usedBy.has(ref) && made.length === 1 && !made.includes(ref) ? alive : [];
+    const meaning = this.usedBy.has(ref) ? null : this.meaningOf(ref);
+    if (meaning) {
+      const found = meaning.how === "found" ? this.alive(meaning.id) : undefined;
+      return found ? [found] : [];
+    }
+    // The one thing that a step makes now, unless it was one of several.
+    return !this.usedBy.has(ref) && made.length === 1 && !made.includes(ref) && !ref.includes("~") ? alive : [];
   }
 
   /** The items that a reference of a step means. @throws SeamError when there are none: what became of it. */
   itemsOf(ref: string, step: Step): Live[] {
     const found = this.find(ref);
-    if (found.length > 0) return found;
+    if (found.length > 0) {
+      this.noteDoubt(ref, found[0]!.item.id, step);
+      return found;
+    }
     const maker = stepOf(ref);
     const place = this.part.steps.findIndex((candidate) => candidate.id === maker);
     const here = this.numberOf(step.id) - 1;
@@ -124,6 +175,8 @@ export class Bench {
         .get(maker)
         ?.map((id) => this.usedBy.get(id))
         .find(Boolean);
+    const meaning = user === undefined ? this.meaningOf(ref) : null;
+    if (meaning?.how === "unclear") this.failUnclear(ref, meaning.candidates, step);
     const what = this.names.has(ref) ? this.nameOf(ref) : `“${ref}”`;
     if (user !== undefined)
       fail("body-used", `${what} was used up by step ${this.numberOf(user)}. Pick what that step made.`, {
@@ -142,6 +195,68 @@ export class Bench {
       });
     fail("body-gone", `Step ${place + 1} no longer makes ${what}. Pick again.`, { step: step.id, bodies: [ref] });
   }
+
+  /** What a step picked is told where it was found and may be another: named by an older release, or with other faces now. */
+  private noteDoubt(ref: string, id: string, step: Step): void {
+    const meaning = ref === id || this.live.has(ref) ? null : this.meaningOf(ref);
+    if (meaning?.how !== "found" || !meaning.doubt) return;
+    const name = this.nameOf(id);
+    this.notes.push({
+      code: "piece-guessed",
+      message:
+        meaning.doubt === "older"
+          ? `${name} was picked in an older release, which knew it by its place. Check that it is the one.`
+          : `${name}, which was picked, has faces now that lay on another side, or has lost some to one. Check it.`,
+      step: step.id,
+      bodies: [id],
+      ...repairWith(step, ref, id, "Keep the piece that was found"),
+    });
+  }
+
+  private failUnclear(ref: string, candidates: readonly string[], step: Step): never {
+    const made = this.numberOf(stepOf(ref));
+    const there = candidates.filter((id) => this.live.has(id));
+    const others = there.slice(0, 6).flatMap((id) => {
+      const { repair } = repairWith(step, ref, id, `Take ${this.nameOf(id)}`);
+      return repair ? [repair] : [];
+    });
+    fail(
+      "piece-unclear",
+      there.length > 0
+        ? `The piece of step ${made} that was picked cannot be told any more: it may be ${there.map((id) => this.nameOf(id)).join(" or ")}. Pick it again.`
+        : `Step ${made} no longer makes the piece that was picked. Pick again.`,
+      { step: step.id, bodies: there, ...(others.length > 0 ? { others } : {}) },
+    );
+  }
+}
+
+/** A repair that makes a step name another item where it named one. */
+function repairWith(step: Step, old: string, now: string, label: string): { repair?: Repair } {
+  const field = Object.keys(step).find((key) => key !== "id" && key !== "type" && mentions(step[key], old));
+  if (!field) return {};
+  return { repair: { label, step: step.id, set: { [field]: withName(step[field], old, now) } } };
+}
+
+function mentions(value: unknown, id: string): boolean {
+  if (value === id) return true;
+  return typeof value === "object" && value !== null && Object.values(value).some((part) => mentions(part, id));
+}
+
+function withName(value: unknown, old: string, now: string): unknown {
+  if (value === old) return now;
+  if (Array.isArray(value)) return value.map((part) => withName(part, old, now));
+  if (typeof value !== "object" || value === null) return value;
+  return Object.fromEntries(Object.entries(value).map(([key, part]) => [key, withName(part, old, now)]));
+}
+
+/** What a part says of its bodies, by their ids, in words. */
+function mentionsIn({ names, looks, groups, notes }: Part): Map<string, string> {
+  return new Map([
+    ...notes.map(({ body }) => [body, "a note"] as const),
+    ...groups.flatMap(({ name, bodies }) => bodies.map((id) => [id, `a place in “${name}”`] as const)),
+    ...Object.keys(looks).map((id) => [id, "a look of its own"] as const),
+    ...Object.entries(names).map(([id, name]) => [id, `the name “${name}”`] as const),
+  ]);
 }
 
 /** A name that nothing on the bench has yet: the name itself, or with the next free number. */

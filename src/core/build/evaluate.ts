@@ -19,7 +19,7 @@ import { type FoundReference, referencesOf } from "./references";
 import type { StepResult } from "./result";
 
 /** Changes when a release computes something differently, so that stored results of an older one are left alone. */
-export const ENGINE_VERSION = "7";
+export const ENGINE_VERSION = "8";
 
 export type StepState = "good" | "warned" | "failed" | "waiting" | "suppressed" | "held";
 
@@ -164,9 +164,13 @@ class Run {
         const outcome = this.evaluate(step, warnings, wantsPieces);
         if (wantsPieces) this.pieces = outcome.pieces ?? [];
         if (result) for (const item of outcome.made) if (isBody(item)) freeShape(item.shape);
-        const { made, used, becomes, tools } = outcome;
+        const { made, used, becomes, tools, traces } = outcome;
         if (result) for (const { shape } of tools ?? []) freeShape(shape);
-        const more = { ...(becomes ? { becomes } : {}), ...(tools ? { tools } : {}) };
+        const more = {
+          ...(becomes ? { becomes } : {}),
+          ...(tools ? { tools } : {}),
+          ...(traces ? { traces } : {}),
+        };
         result ??= { key, made, used, ...more, warnings, extras: new Map() };
         this.options.cache.put(result);
       }
@@ -174,17 +178,19 @@ class Run {
       this.done.set(step.id, { key, values: step, result });
       this.bench.apply(step, result);
       const ms = performance.now() - started;
+      const warnings = [...result.warnings, ...this.bench.takeNotes()];
       return {
         ...report,
         key,
-        state: result.warnings.length > 0 ? "warned" : "good",
-        warnings: result.warnings,
+        state: warnings.length > 0 ? "warned" : "good",
+        warnings,
         made: result.made.map((item) => item.id),
         ...(result.becomes ? { becomes: result.becomes } : {}),
         ms,
       };
     } catch (cause) {
       this.broken.add(step.id);
+      this.bench.takeNotes();
       return { ...report, state: "failed", error: asTrouble(cause, step), ms: performance.now() - started };
     }
   }

@@ -2,6 +2,7 @@ import type { Measures } from "../check";
 import type { Trouble } from "../errors";
 import { freeShape, type Mesh, shapeFromText, shapeToText } from "../kernel";
 import { type Body, type Item, isBody } from "../naming";
+import type { Trace } from "../steps";
 
 /** What one step made, by its key: the unit that is cached and stored. Shapes belong to the result. */
 export interface StepResult {
@@ -11,6 +12,8 @@ export interface StepResult {
   becomes?: Record<string, string>;
   /** What it put into other bodies, for steps that repeat it. */
   tools?: Body[];
+  /** What its bodies are known by, where it divides. */
+  traces?: Trace[][];
   warnings: Trouble[];
   /** Measured and meshed on demand, kept with the result. By item id. */
   extras: Map<string, Extras>;
@@ -48,6 +51,7 @@ export interface StoredResult {
   used: string[];
   becomes?: Record<string, string>;
   tools?: StoredTool[];
+  traces?: Trace[][];
   warnings: Trouble[];
 }
 type StoredTool = Omit<Body, "shape"> & { shape: string };
@@ -66,12 +70,13 @@ type StoredItem =
 const isStoredBody = (item: StoredItem): item is Extract<StoredItem, { kind: "solid" | "sheet" }> => isBody(item);
 
 export function toStored(result: StepResult): StoredResult {
-  const { key, used, becomes, tools, warnings } = result;
+  const { key, used, becomes, tools, traces, warnings } = result;
   return {
     key,
     used,
     ...(becomes ? { becomes } : {}),
     ...(tools ? { tools: tools.map((tool) => ({ ...tool, shape: shapeToText(tool.shape) })) } : {}),
+    ...(traces ? { traces } : {}),
     warnings,
     made: result.made.map(
       (item): StoredItem =>
@@ -89,7 +94,8 @@ export function fromStored(stored: StoredResult): StepResult {
     extras.set(item.id, { ...(measures ? { measures } : {}), ...(mesh ? { mesh } : {}) });
     return { ...rest, shape: shapeFromText(shape) };
   });
-  const { key, used, becomes, warnings } = stored;
+  const { key, used, becomes, traces, warnings } = stored;
   const tools = stored.tools?.map((tool): Body => ({ ...tool, shape: shapeFromText(tool.shape) }));
-  return { key, used, ...(becomes ? { becomes } : {}), ...(tools ? { tools } : {}), warnings, made, extras };
+  const more = { ...(becomes ? { becomes } : {}), ...(tools ? { tools } : {}), ...(traces ? { traces } : {}) };
+  return { key, used, ...more, warnings, made, extras };
 }

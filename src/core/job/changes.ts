@@ -16,7 +16,7 @@ export interface Change {
 
 export const patchSchema = z.object({
   op: z.enum(["replace", "remove", "add"]),
-  path: z.array(z.union([z.string().max(500), z.number().int().min(0)])).max(40),
+  path: z.array(z.union([z.string().max(700), z.number().int().min(0)])).max(40),
   value: z.unknown().optional(),
 });
 export const patchesSchema = z.array(patchSchema).min(1).max(5000);

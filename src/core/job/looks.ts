@@ -47,13 +47,13 @@ export type Look = z.infer<typeof lookSchema>;
 
 export const bodyGroupSchema = z.strictObject({
   name: nameField,
-  bodies: z.array(z.string().min(1).max(500)).max(500).describe("By body id"),
+  bodies: z.array(z.string().min(1).max(700)).max(500).describe("By body id"),
 });
 export type BodyGroup = z.infer<typeof bodyGroupSchema>;
 
 export const noteSchema = z.strictObject({
   id: z.string().regex(/^[A-Za-z0-9_-]{1,60}$/, "has to be 1 to 60 letters, digits, - or _"),
-  body: z.string().min(1).max(500).describe("The body, by id"),
+  body: z.string().min(1).max(700).describe("The body, by id"),
   face: faceRefSchema.optional().describe("The face of it that it is about"),
   text: z.string().trim().min(1, "must not be empty").max(2000),
 });

@@ -1,5 +1,6 @@
 /** The geometry kernel: the only folder that touches the geometry library. Everything here is in millimetres and radians. */
 
+export { type Inwards, inwardsFrom } from "./at-edge";
 export { boxOf, looseBoxOf } from "./box";
 export { conicOf, segment } from "./conic";
 export * from "./counts";
@@ -15,9 +16,10 @@ export * from "./hollow";
 export { edgeHandles, vertexHandles } from "./incidence";
 export * from "./inner-point";
 export { kernelHeapBytes, kernelLoaded, type LibraryFactory, loadKernel } from "./library";
+export { inFrame, type LocalFrame, localFrame } from "./local-frame";
 export * from "./loft";
-export { areaOf, faceCentre, surfaceCentre, volumeOf } from "./mass";
-export { isValid, type OpenEdge, openEdges } from "./measure";
+export { areaOf, faceCentre, quickVolume, roughSkin, surfaceCentre, volumeOf } from "./mass";
+export { isValid, type OpenEdge, openEdges, openPlaces } from "./measure";
 export { type Merged, mergeFaces } from "./merge";
 export { MeshStore } from "./mesh-store";
 export * from "./neighbourhoods";
@@ -58,6 +60,7 @@ export {
   facesOf,
   freeShape,
   type Orientation,
+  orientation,
   ownHandle,
   type Shape,
   shapeKind,

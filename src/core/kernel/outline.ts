@@ -170,13 +170,17 @@ export function drawOutSolid(
   });
 }
 
-/** The sheet that stretches sweep between two heights over their plane. Those that meet share the edge between them. */
+/**
+ * The sheet that stretches sweep between two heights over their plane. Those that meet share the edge between them.
+ * @param senses for each stretch, −1 where its face looks the other way than its direction says.
+ */
 export function drawOutSheet(
   frame: PlaneFrame,
   places: readonly Place[],
   stretches: readonly PlanarStretch[],
   low: number,
   high: number,
+  senses: readonly number[] = [],
 ): Drawn {
   return scoped((scope) => {
     const oc = lib();
@@ -188,7 +192,7 @@ export function drawOutSheet(
     const sources: number[] = [];
     edges.forEach((edge, i) => {
       for (const side of fromList(scope, scope.use(prism.Generated(edge)))) {
-        faces.push(side);
+        faces.push(senses[i] === -1 ? scope.use(side.Reversed()) : side);
         sources.push(i);
       }
     });

@@ -2,6 +2,10 @@
 export * from "./diagnosis";
 export * from "./division";
 export * from "./fates";
+export * from "./find";
+export { Ids, unmarked } from "./ids";
 export * from "./join";
+export * from "./mark";
+export * from "./older-keys";
 export * from "./piece";
 export * from "./presets";

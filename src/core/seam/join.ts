@@ -54,11 +54,12 @@ function clusters(pieces: readonly Piece[]): Piece[][] {
   return groups.all().map((group) => group.map((i) => pieces[i]!));
 }
 
-function alone(division: Division, piece: Piece): Omit<Joined, "pieces"> {
-  return named(
-    piece.form,
-    ownHandle(piece.shape),
-    piece.uses.map(({ face }) => division.nameOf(piece.fusion, face)),
+function alone(division: Division, { form, fusion, shape, uses }: Piece): Omit<Joined, "pieces"> {
+  return merged(
+    form,
+    ownHandle(shape),
+    uses.map(({ face }) => fusion.surface(face).signature),
+    uses.map(({ face }) => division.nameOf(fusion, face)),
   );
 }
 
@@ -77,18 +78,29 @@ function together(division: Division, cluster: readonly Piece[]): Omit<Joined, "
     form === "sheet"
       ? { shape: shellOf(faces.map((face) => face.shape)), order: kept.map((_, i) => i) }
       : solidFromFaces(faces);
-  const surfaces = built.order.map((i) => fusion.surface(kept[i]![0]));
-  const bases = built.order.map((i) => division.nameOf(fusion, kept[i]![0]));
-  const keys = surfaces.map(({ signature }, face) => signature ?? bases[face]!);
-  if (!worthMerging(built.shape, keys)) return named(form, built.shape, bases);
-  const merged = mergeFaces(built.shape, keys);
-  if (!merged) return named(form, built.shape, bases);
-  freeShape(built.shape);
-  // A face made of several keeps the name that comes first by letter, which no order of work can change.
+  return merged(
+    form,
+    built.shape,
+    built.order.map((i) => fusion.surface(kept[i]![0]).signature),
+    built.order.map((i) => division.nameOf(fusion, kept[i]![0])),
+  );
+}
+
+/** A body whose neighbouring faces on one surface are one: a face made of several has the name that comes first by letter. */
+function merged(
+  form: "solid" | "sheet",
+  shape: Shape,
+  signatures: readonly (string | null)[],
+  bases: readonly string[],
+): Omit<Joined, "pieces"> {
+  const keys = signatures.map((signature, face) => signature ?? bases[face]!);
+  const whole = worthMerging(shape, keys) ? mergeFaces(shape, keys) : null;
+  if (!whole) return named(form, shape, bases);
+  freeShape(shape);
   return named(
     form,
-    merged.shape,
-    merged.sources.map((sources) => sources.map((i) => bases[i]!).sort()[0]!),
+    whole.shape,
+    whole.sources.map((sources) => sources.map((i) => bases[i]!).sort()[0]!),
   );
 }
 

@@ -1,6 +1,8 @@
 import { z } from "zod";
 import { hashText } from "../hash";
 import type { Fusion, Shape } from "../kernel";
+import type { Ids } from "./ids";
+import type { Spot } from "./mark";
 
 /** Where a piece lies to a cutter: in front (+, where the normal points), behind (−), in or out of a solid, or round an end. */
 export type Side = "front" | "back" | "in" | "out" | "both";
@@ -9,10 +11,14 @@ export type Side = "front" | "back" | "in" | "out" | "both";
 export interface Piece {
   /** Place in the tray; pieces are ordered by what they are and where, never by how they were made. */
   index: number;
-  /** Names the piece within its step: what it lies in and beside, and its faces where that is not enough. */
+  /** Names the piece within its step: what it lies in and beside, and what bounds it (`mark.ts`). */
   key: string;
-  /** What it lies in and on which side: equal for pieces that only their faces tell apart. */
+  /** The same at length, as a decision remembers it. */
+  mark(): string;
+  /** What it lies in and on which side: equal for pieces that only what bounds them tells apart. */
   kind: string;
+  /** Every kind that it may have been said to be of while its stock and cutters had other ids; the present one first. */
+  kinds: readonly string[];
   form: "solid" | "sheet";
   /** The stock bodies it is part of, by id. */
   stock: string[];
@@ -20,6 +26,10 @@ export interface Piece {
   sides: Record<string, Side>;
   /** The names of its faces. */
   faces: string[];
+  /** What bounds it, hashed: its faces, those of cutters with the side that it lies on; of a sheet, what ends it, too. */
+  bounds: ReadonlySet<string>;
+  /** Its size and where its middle lies. */
+  spot(): Spot | null;
   /** Faces of the arrangement that bound it, and their sense. */
   uses: { face: number; sign: 1 | -1 }[];
   /** The kernel's solid or sheet; belongs to the division. */
@@ -33,29 +43,26 @@ export function kindOf(sides: Record<string, Side>, stock: readonly string[]): s
   return [...stock].sort().join("&") + (list.length ? ` ${list.sort().join(" ")}` : "");
 }
 
-/** The keys that a piece would have had while its stock and cutters had other ids: what named it then means it now. */
-export function earlierKeys(piece: Piece, earlier: (id: string) => readonly string[]): string[] {
-  const ids = [...new Set([...piece.stock, ...Object.keys(piece.sides)])];
+/** Every kind that a piece may have been said to be of, the present one first: what named it then means it now. */
+export function kindsOf({ stock, sides }: Pick<Piece, "stock" | "sides">, ids: Ids): string[] {
+  const mentioned = [...new Set([...stock, ...Object.keys(sides)])];
   let thens: Record<string, string>[] = [{}];
-  for (const id of ids) {
-    const names = [id, ...earlier(id)];
-    thens = thens.flatMap((then) => names.map((name) => ({ ...then, [id]: name }))).slice(0, MOST_KEYS);
-  }
-  return thens.slice(1).map((then) => {
-    const sides = Object.fromEntries(Object.entries(piece.sides).map(([id, side]) => [then[id]!, side]));
-    return (
-      keyOf(
+  for (const id of mentioned)
+    thens = thens.flatMap((then) => ids.names(id).map((name) => ({ ...then, [id]: name }))).slice(0, MOST_KINDS);
+  return [
+    ...new Set(
+      thens.map((then) =>
         kindOf(
-          sides,
-          piece.stock.map((id) => then[id]!),
+          Object.fromEntries(Object.entries(sides).map(([id, side]) => [then[id]!, side])),
+          stock.map((id) => then[id]!),
         ),
-      ) + piece.key.slice(keyOf("").length)
-    );
-  });
+      ),
+    ),
+  ];
 }
 
-/** As many names of a piece are remembered at most: each change of its stock and of each cutter may give another. */
-const MOST_KEYS = 16;
+/** As many kinds of a piece are remembered at most: each change of its stock and of each cutter may give another. */
+const MOST_KINDS = 64;
 
 /** The key of pieces of a kind, before what tells them apart. */
 export const keyOf = (kind: string): string => hashText(kind).slice(0, 8);
@@ -74,6 +81,11 @@ export const pieceRefSchema = z.object({
     .tuple([z.number(), z.number(), z.number()])
     .optional()
     .describe("A point in the piece when its fate was set, mm"),
+  mark: z
+    .string()
+    .max(6000)
+    .optional()
+    .describe("What bounded the piece and its siblings when its fate was set, as the piece's `mark` says"),
 });
 export type PieceRef = z.infer<typeof pieceRefSchema>;
 

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import type { Fate, Piece } from "./piece";
+import type { Fate, Piece, Side } from "./piece";
 
 export const PRESETS = ["split", "trim", "union", "subtract", "intersect"] as const;
 export const presetSchema = z.enum(PRESETS);
@@ -19,8 +19,15 @@ export function dividesAll(preset: Preset): boolean {
   return preset === "union" || preset === "intersect";
 }
 
+/** Whether a trim's choice of sides would take a piece away for where it lies to a cutter. */
+export function onWrongSide(id: string, side: Side, keepSide: Readonly<Record<string, KeepSide>>): boolean {
+  const wanted = keepSide[id] ?? (side === "in" || side === "out" ? "out" : "front");
+  return wanted !== "either" && side !== wanted && side !== "both";
+}
+
 /**
- * The fate that a preset gives a piece before anyone decides otherwise.
+ * The fate that a preset gives a piece before anyone decides otherwise. A side counts only for stock that the cutter reaches.
+ * @param reaches whether a cutter, by id, reaches the stock that the piece is of.
  * @param operands ids of all bodies that a union or an intersection works on.
  */
 export function presetFate(
@@ -28,15 +35,13 @@ export function presetFate(
   piece: Pick<Piece, "stock" | "sides">,
   operands: readonly string[],
   keepSide: Readonly<Record<string, KeepSide>>,
+  reaches: (cutter: string) => boolean = () => true,
 ): PresetFate {
   switch (preset) {
     case "split":
       return { fate: "keep" };
     case "trim": {
-      const wrong = Object.entries(piece.sides).some(([id, side]) => {
-        const wanted = keepSide[id] ?? (side === "in" || side === "out" ? "out" : "front");
-        return wanted !== "either" && side !== wanted && side !== "both";
-      });
+      const wrong = Object.entries(piece.sides).some(([id, side]) => reaches(id) && onWrongSide(id, side, keepSide));
       return { fate: wrong ? "scrap" : "keep" };
     }
     case "subtract":

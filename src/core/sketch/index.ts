@@ -40,6 +40,7 @@ export {
   type Region,
   regionHolds,
 } from "./profile/regions";
+export { sensesOf } from "./profile/senses";
 export { type Conflict, Drag, SketchFault, type SketchState, sizeNow, solveSketch } from "./solver";
 export { endsOf } from "./solver/contacts";
 export { pointsOf } from "./solver/geometry";

@@ -6,7 +6,7 @@ import { lengthField, type Quantity, toMm } from "../params";
 export const itemRef = z
   .string()
   .min(1)
-  .max(400)
+  .max(600)
   .describe("An item by its id, or a step by its id for all that it made");
 
 /** X, Y and Z as lengths. */

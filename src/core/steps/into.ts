@@ -2,10 +2,11 @@ import { z } from "zod";
 import { fail } from "../errors";
 import { freeShape } from "../kernel";
 import type { Body } from "../naming";
-import { type Division, divideAll, divideEach, missesBy, presetFate, settleFates } from "../seam";
+import { type Division, divideAll, divideEach, missesBy, presetFate, reachesAny, settleFates } from "../seam";
 import { formatLength } from "../units";
 import { itemRef } from "./common";
 import { settleBodies } from "./seam/bodies";
+import { tellApart, tellReach } from "./seam/tell";
 import type { Field, Into, StepContext, StepOutcome } from "./step";
 
 /** What becomes of the solids that a step makes: bodies of their own, or one with bodies that are named. */
@@ -88,17 +89,17 @@ export function putInto(
 
 function cutOut(targets: readonly Body[], tools: readonly Body[], context: StepContext): StepOutcome {
   const { step } = context;
-  const division = divideEach(
-    targets,
-    tools.map((item) => ({ item, shape: item.shape, faces: item.faces })),
-  );
+  const knives = tools.map((item) => ({ item, shape: item.shape, faces: item.faces }));
+  const division = divideEach(targets, knives, context.earlier);
   try {
-    const idle = tools.find((tool) => !division.touching.has(tool.id));
+    const idle = tools.find((tool) => !reachesAny(division, tool.id));
     if (idle && tools.length === 1) refuseMiss(idle, targets, "The cut", context);
     const settled = settleFates(division.pieces, (piece) => presetFate("subtract", piece, [], {}), []);
-    const { made, becomes } = settleBodies(division, settled, targets, context);
+    tellReach(division, settled, targets, knives, null, context);
+    tellApart(division, settled, targets, null, context);
+    const { made, becomes, traces } = settleBodies(division, settled, targets, context);
     if (made.length === 0) fail("nothing-left", "The cut leaves nothing of the bodies. Make it smaller.", { step });
-    return { made, used: targets.map(({ id }) => id), becomes };
+    return { made, used: targets.map(({ id }) => id), becomes, traces };
   } finally {
     division.free();
   }
@@ -115,7 +116,7 @@ function combined(
   const ids = operands.map(({ id }) => id);
   let division: Division | null = null;
   try {
-    division = divideAll(operands);
+    division = divideAll(operands, context.earlier);
     const within = (piece: { stock: readonly string[] }) =>
       targets.some(({ id }) => piece.stock.includes(id)) && tools.some(({ id }) => piece.stock.includes(id));
     const settled = settleFates(
@@ -128,7 +129,7 @@ function combined(
             : { fate: "scrap" },
       [],
     );
-    const { made, lumps, becomes } = settleBodies(division, settled, targets, context);
+    const { made, lumps, becomes, traces } = settleBodies(division, settled, targets, context);
     if (made.length === 0) refuseMiss(tools[0]!, targets, "What was made", context);
     if (into === "join" && (lumps.get("union") ?? 1) > 1)
       context.warn({
@@ -137,7 +138,7 @@ function combined(
         step,
         bodies: targets.map(({ id }) => id),
       });
-    return { made, used: targets.map(({ id }) => id), becomes };
+    return { made, used: targets.map(({ id }) => id), becomes, traces };
   } finally {
     division?.free();
   }

@@ -2,7 +2,7 @@ import type { z } from "zod";
 import type { Trouble } from "../errors";
 import type { EdgeFacts, Shape, Vec3 } from "../kernel";
 import type { Body, CornerRef, EdgeRef, FaceRef, Item } from "../naming";
-import type { Piece, PresetFate } from "../seam";
+import type { Piece, PresetFate, Spot } from "../seam";
 
 /** The stages of the work, in its order. A stage without tools is not shown. */
 export const STAGES = ["draw", "shape", "sheets", "seam", "fit", "tube", "mould", "check", "release"] as const;
@@ -86,11 +86,25 @@ export interface StepOutcome {
   tools?: Body[];
   /** The pieces, where the step divides and they were asked for. */
   pieces?: PieceReport[];
+  /** What its bodies are known by, where it divides: how names given before an edit are found again. */
+  traces?: Trace[][];
+}
+
+/** What became of a piece, or of pieces that are one body, and what it is known by. Those of one list are told apart. */
+export interface Trace {
+  /** The body that it is now; null for scrap, and for what went into a group. */
+  id: string | null;
+  /** How its id may begin, after the step's. */
+  keys: string[];
+  bounds: string[];
+  spot: Spot | null;
+  /** How an older release would have named it. */
+  once?: string;
 }
 
 /** A piece with its fate, for the tray. The shape belongs to whoever asked. */
 export interface PieceReport {
-  piece: Omit<Piece, "fusion" | "shape" | "uses">;
+  piece: Omit<Piece, "fusion" | "shape" | "uses" | "bounds" | "spot" | "kinds" | "mark"> & { mark: string };
   shape: Shape;
   fate: PresetFate;
   /** The preset's own fate: what it would be without a decision. */

@@ -1,5 +1,6 @@
 import { drawOutSheet, drawOutSolid } from "../../kernel";
 import { toDegrees, toMm } from "../../params";
+import { sensesOf } from "../../sketch";
 import { goesInto, INTO_FORM, putInto, targetsOf } from "../into";
 import { bodiesOf, type Maker, PROFILE_FORM, PROFILE_OF, profileFor, profileRefs, profileValues } from "../profile";
 import { defineStep } from "../step";
@@ -132,7 +133,7 @@ export const extrude = defineStep({
     const between = (from: number, to: number) => {
       const maker: Maker = {
         solid: (...region) => drawOutSolid(...region, from, to),
-        sheet: (...curves) => drawOutSheet(...curves, from, to),
+        sheet: (...curves) => drawOutSheet(...curves, from, to, sensesOf(profile)),
       };
       return bodiesOf(values, item, profile, maker, context);
     };

@@ -58,7 +58,11 @@ export function limitOf(values: ExtrudeValues, frame: PlaneFrame, context: StepC
     if (Math.abs(dot(plane.normal, frame.normal)) < 1e-6)
       fail("ends-nowhere", `${name} stands square to the sketch, so nothing ends there. Pick another.`, { step });
     const item: Workplane = { id, kind: "workplane", ...plane, hint: { text: name } };
-    return { name, plane, shapes: [], knives: (bodies) => ({ knives: [planeKnife(item, bodies)], owned: [] }) };
+    const knives = (bodies: readonly Body[]) => {
+      const knife = planeKnife(item, bodies);
+      return { knives: [knife], owned: [knife.shape] };
+    };
+    return { name, plane, shapes: [], knives };
   };
   if (values.to === "workplane") {
     const plane = otherPlane(values.toPlane, "Pick the workplane to end at.", context);

@@ -1,11 +1,22 @@
-import { surfaceCentre } from "../../kernel";
 import { type Body, comparePlaces } from "../../naming";
-import { type Division, earlierKeys, type Joined, joinPieces, type Piece, type Settled } from "../../seam";
-import type { StepContext } from "../step";
+import {
+  type Division,
+  IN_NAMES,
+  type Joined,
+  joinPieces,
+  keyOf,
+  markOf,
+  olderKeys,
+  type Piece,
+  type Settled,
+  writeMark,
+} from "../../seam";
+import type { StepContext, Trace } from "../step";
 
 /**
  * Kept pieces become bodies, groups are joined, and everything gets the id and name that it keeps after an edit.
- * @returns what was made; of how many bodies each group is; and what became of the stock that is one body still, by id, with the ids that pieces would have had before their stock was changed.
+ * @returns what was made; of how many bodies each group is; what became of the stock that is one body still, by id; and
+ * what all of it is known by.
  */
 export function settleBodies(division: Division, settled: Settled, stock: readonly Body[], context: StepContext) {
   const { step } = context;
@@ -18,7 +29,6 @@ export function settleBodies(division: Division, settled: Settled, stock: readon
       else heirs.set(owner, new Set([id]));
     }
   };
-  const aliases: Record<string, string> = {};
   const lumps = new Map<string, number>();
   const single: Piece[] = [];
   const groups = new Map<string, Piece[]>();
@@ -40,23 +50,23 @@ export function settleBodies(division: Division, settled: Settled, stock: readon
     const [joined] = joinPieces(division, [piece]);
     const id = `${step}:${piece.key}`;
     inherit(joined!, id);
-    for (const key of earlierKeys(piece, context.earlier)) aliases[`${step}:${key}`] = id;
     made.push(toBody(joined!, id, { from: owner, suffix: several ? String(number) : "" }));
   }
+  const kept = new Set(single);
+  const traces = [pieceTraces(division.pieces, (piece) => (kept.has(piece) ? `${step}:${piece.key}` : null))];
   for (const [name, pieces] of groups) {
     const joined = joinPieces(division, pieces);
     lumps.set(name, joined.length);
-    const order = joined.length > 1 ? byPlace(joined) : joined;
+    const { order, trace } = lumpTraces(step, name, joined);
     order.forEach((lump, i) => {
-      const number = order.length > 1 ? `.${i + 1}` : "";
+      const number = order.length > 1 ? String(i + 1) : "";
       const preset = name === "union" || name === "common";
-      const hint = preset
-        ? { from: stock[0]!.id, suffix: number ? String(i + 1) : "" }
-        : { text: `${name}${number ? ` ${i + 1}` : ""}` };
-      const id = `${step}:group:${name}${number}`;
-      inherit(lump, id);
-      made.push(toBody(lump, id, hint));
+      const hint = preset ? { from: stock[0]!.id, suffix: number } : { text: `${name}${number ? ` ${number}` : ""}` };
+      const { id } = trace[i]!;
+      inherit(lump, id!);
+      made.push(toBody(lump, id!, hint));
     });
+    traces.push(trace);
     if (joined.length > 1 && name !== "union" && name !== "common")
       context.warn({
         code: "group-apart",
@@ -64,7 +74,43 @@ export function settleBodies(division: Division, settled: Settled, stock: readon
         step,
       });
   }
-  return { made, lumps, becomes: { ...aliases, ...soleHeirs(stock, heirs) } };
+  return { made, lumps, becomes: soleHeirs(stock, heirs), traces };
+}
+
+/** What the pieces are known by. Where they lie is kept of those that others of their kind may be taken for. */
+function pieceTraces(pieces: readonly Piece[], idOf: (piece: Piece) => string | null): Trace[] {
+  const older = olderKeys(pieces);
+  return pieces.map((piece, i) => ({
+    id: idOf(piece),
+    keys: [...new Set(piece.kinds.map(keyOf))],
+    bounds: [...piece.bounds],
+    spot: pieces.some((other) => other !== piece && other.kind === piece.kind) ? piece.spot() : null,
+    once: older[i]!,
+  }));
+}
+
+/** The lumps that a group is, in order of place, and what they are known by: a group in one lump by its name alone. */
+function lumpTraces(step: string, name: string, joined: readonly Joined[]): { order: Joined[]; trace: Trace[] } {
+  const key = `group:${name}`;
+  const known = joined.map((lump) => ({
+    lump,
+    bounds: new Set(lump.pieces.flatMap(({ bounds }) => [...bounds])),
+    // A lump of several pieces lies where the first of them does: good enough to tell lumps apart by.
+    spot: () => lump.pieces[0]!.spot(),
+  }));
+  const all = known.map((_, i) => i);
+  const firstSeen = (i: number) => known[i]!.spot()?.seen[0]?.at ?? [0, 0, 0];
+  const order = joined.length > 1 ? [...all].sort((a, b) => comparePlaces(firstSeen(a), firstSeen(b))) : all;
+  return {
+    order: order.map((i) => joined[i]!),
+    trace: order.map((i, place) => ({
+      id: `${step}:${key}${joined.length > 1 ? `~${writeMark(markOf(known, i, all, IN_NAMES))}` : ""}`,
+      keys: [key],
+      bounds: [...known[i]!.bounds],
+      spot: joined.length > 1 ? known[i]!.spot() : null,
+      ...(joined.length > 1 ? { once: `${key}.${place + 1}` } : {}),
+    })),
+  };
 }
 
 /** Bodies that went whole, or but for scrap, into one other: what names them later means that one. */
@@ -75,12 +121,6 @@ function soleHeirs(stock: readonly Body[], heirs: ReadonlyMap<string, ReadonlySe
       return ids.length === 1 ? [[id, ids[0]!]] : [];
     }),
   );
-}
-
-function byPlace(joined: Joined[]): Joined[] {
-  if (joined.length < 2) return joined;
-  const centres = new Map(joined.map((lump) => [lump, surfaceCentre(lump.shape)] as const));
-  return [...joined].sort((a, b) => comparePlaces(centres.get(a)!, centres.get(b)!));
 }
 
 function toBody({ form, shape, faces }: Joined, id: string, hint: Body["hint"]): Body {

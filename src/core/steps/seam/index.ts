@@ -11,8 +11,11 @@ import {
   type Knife,
   keepSideSchema,
   missesBy,
+  type Piece,
+  type PresetFate,
   presetFate,
   presetSchema,
+  reachesAny,
   type Settled,
   settleFates,
   shortBy,
@@ -22,6 +25,7 @@ import { itemRef } from "../common";
 import { defineStep, type PieceReport, type StepContext, type StepOutcome } from "../step";
 import { settleBodies } from "./bodies";
 import { knivesOf, unique } from "./knives";
+import { tellApart, tellBothSides, tellQuestions, tellReach } from "./tell";
 
 const schema = z.object({
   preset: presetSchema.default("split"),
@@ -74,7 +78,7 @@ export const seam = defineStep({
       help: "Single faces of bodies that divide, as far as they reach",
       accepts: "any",
       min: 0,
-      when: { key: "preset", is: ["split"] },
+      when: { key: "preset", is: ["split", "trim"] },
     },
     {
       key: "keepCutters",
@@ -118,10 +122,10 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
       bodies: [sheet.id],
     });
   if (operands.length < 2) fail("needs-two", `${word} needs at least two bodies. Pick another.`, { step });
-  const division = divideAll(operands);
+  const division = divideAll(operands, context.earlier);
   try {
     const ids = operands.map((body) => body.id);
-    const settled = settle(values, division, ids, {}, context);
+    const settled = settle(values, division, (piece) => presetFate(values.preset, piece, ids, {}), context);
     if (values.preset === "intersect" && !division.pieces.some((piece) => ids.every((id) => piece.stock.includes(id))))
       fail("nothing-common", `These bodies have nothing in common: ${gapText(operands)}.`, { step, bodies: ids });
     const outcome = settleBodies(division, settled, operands, context);
@@ -132,11 +136,19 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
         step,
         bodies: ids,
       });
+    if (values.preset === "intersect" && outcome.lumps.get("common")! > 1 && values.fates.length === 0)
+      context.warn({
+        code: "common-apart",
+        message: `What these bodies have in common is ${outcome.lumps.get("common")} bodies. Check that all are wanted.`,
+        step,
+        bodies: ids,
+      });
     return {
       made: outcome.made,
       used: values.keepStock ? [] : ids,
       ...(values.keepStock ? {} : { becomes: outcome.becomes }),
-      ...reports(division, settled, values, ids, {}, context),
+      traces: outcome.traces,
+      ...reports(division, settled, (piece) => presetFate(values.preset, piece, ids, {}), context),
     };
   } finally {
     division.free();
@@ -170,10 +182,16 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
           bodies: [open.item.id],
         });
     }
-    division = divideEach(stock, knives);
+    const divided = divideEach(stock, knives, context.earlier);
+    division = divided;
     refuseShort(division, stock, knives, context);
-    const settled = settle(values, division, [], keepSide, context);
-    const { made, becomes } = settleBodies(division, settled, stock, context);
+    const preset = (piece: Pick<Piece, "stock" | "sides">) =>
+      presetFate(values.preset, piece, [], keepSide, (id) => divided.reached.get(piece.stock[0]!)!.has(id));
+    const settled = settle(values, division, preset, context);
+    tellReach(division, settled, stock, knives, { ...values, keepSide }, context);
+    if (values.preset !== "split") tellApart(division, settled, stock, values.fates, context);
+    if (values.preset === "trim") tellBothSides(division, settled, context);
+    const { made, becomes, traces } = settleBodies(division, settled, stock, context);
     if (made.length === 0)
       fail("nothing-left", "Nothing is kept: every piece is scrap. Keep at least one piece, or turn a side round.", {
         step,
@@ -182,7 +200,7 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
     if (!values.keepCutters)
       used.push(...knives.filter((knife) => isOwnItem(knife, values, context)).map((knife) => knife.item.id));
     const heirs = values.keepStock ? {} : { becomes };
-    return { made, used: [...new Set(used)], ...heirs, ...reports(division, settled, values, [], keepSide, context) };
+    return { made, used: [...new Set(used)], ...heirs, traces, ...reports(division, settled, preset, context) };
   } finally {
     division?.free();
     for (const shape of owned) freeShape(shape);
@@ -214,7 +232,7 @@ function refuseShort(division: Division, stock: Body[], knives: Knife[], context
     );
   }
   for (const knife of knives) {
-    if (division.touching.has(knife.item.id)) continue;
+    if (reachesAny(division, knife.item.id)) continue;
     const miss = missesBy(knife, stock);
     const target = nameOf(miss.stock);
     const message =
@@ -229,7 +247,7 @@ function refuseShort(division: Division, stock: Body[], knives: Knife[], context
       at: [...miss.at],
     };
     // One cutter of several that misses is worth a word, not a stop: the others still cut.
-    if (knives.length > 1 && knives.some((other) => division.touching.has(other.item.id))) context.warn(trouble);
+    if (knives.length > 1 && knives.some((other) => reachesAny(division, other.item.id))) context.warn(trouble);
     else fail(trouble.code, message, trouble);
   }
 }
@@ -249,36 +267,30 @@ function repairOf(cutter: string, by: number): { repair?: Repair } {
 function settle(
   values: Values,
   division: Division,
-  operands: string[],
-  keepSide: Record<string, z.infer<typeof keepSideSchema>>,
+  preset: (piece: Piece) => PresetFate,
   context: StepContext,
 ): Settled {
-  const settled = settleFates(
-    division.pieces,
-    (piece) => presetFate(values.preset, piece, operands, keepSide),
-    values.fates,
-    context.earlier,
-  );
-  for (const message of settled.warnings) context.warn({ code: "check-pieces", message, step: context.step });
+  const settled = settleFates(division.pieces, preset, values.fates);
+  tellQuestions(settled, division, values.fates, context);
   return settled;
 }
 
 function reports(
   division: Division,
   settled: Settled,
-  values: Values,
-  operands: string[],
-  keepSide: Record<string, z.infer<typeof keepSideSchema>>,
+  preset: (piece: Pick<Piece, "stock" | "sides">) => PresetFate,
   context: StepContext,
 ): { pieces?: PieceReport[] } {
   if (!context.wantsPieces) return {};
   return {
-    pieces: division.pieces.map(({ shape, fusion: _fusion, uses: _uses, ...piece }) => ({
-      piece,
-      shape: ownHandle(shape),
-      fate: settled.fates[piece.index]!,
-      preset: presetFate(values.preset, piece, operands, keepSide),
-    })),
+    pieces: division.pieces.map(
+      ({ shape, fusion: _fusion, uses: _uses, bounds: _bounds, spot: _spot, kinds: _kinds, mark, ...piece }) => ({
+        piece: { ...piece, mark: mark() },
+        shape: ownHandle(shape),
+        fate: settled.fates[piece.index]!,
+        preset: preset(piece),
+      }),
+    ),
   };
 }
 

@@ -1,47 +1,90 @@
 import { fail } from "../../errors";
-import { centre, diagonal, dot, drawOutSheet, looseBoxOf, type Shape, sheetFromFaces, sub } from "../../kernel";
+import {
+  centre,
+  diagonal,
+  dot,
+  drawOutSheet,
+  looseBoxOf,
+  openPlaces,
+  quickVolume,
+  type Shape,
+  sheetFromFaces,
+  sub,
+} from "../../kernel";
 import { type Body, type FaceRef, type Item, isBody, type SketchItem } from "../../naming";
-import type { KeepSide, Knife } from "../../seam";
-import { profileOf, stretchesOf } from "../../sketch";
+import type { KeepSide, Knife, Preset } from "../../seam";
+import { profileOf, sensesOf, stretchesOf } from "../../sketch";
 import { faceNames } from "../extrude/faces";
 import type { StepContext } from "../step";
 import { planeKnife } from "./plane-knife";
 
 /** The values of the step that say what cuts. */
 interface CutterValues {
+  preset: Preset;
   cutters: string[];
   cutterFaces: FaceRef[];
   keepSide: Record<string, KeepSide>;
 }
 
-/** The cutters as knives. A workplane becomes a face that reaches past all the stock. */
+/**
+ * The cutters as knives, and which side of each stays. A workplane becomes a face that reaches past all the stock.
+ * @throws SeamError `side-of-nothing` where a side is given for what does not cut.
+ */
 export function knivesOf(values: CutterValues, stock: Body[], context: StepContext, owned: Shape[]) {
   const stockIds = new Set(stock.map((body) => body.id));
   const items = unique(values.cutters.flatMap((ref) => context.items([ref]))).filter((item) => !stockIds.has(item.id));
-  const keepSide: Record<string, KeepSide> = {};
-  for (const [ref, side] of Object.entries(values.keepSide)) {
-    const named = values.cutters.includes(ref) ? context.items([ref]) : [];
-    if (named.length === 0) keepSide[ref] = side;
-    for (const item of named) keepSide[item.id] = side;
-  }
   const knives: Knife[] = items.map((item) => {
-    if (isBody(item)) return { item, shape: item.shape, faces: item.faces };
-    if (item.kind === "sketch") {
-      const knife = sketchKnife(item, stock, context);
-      owned.push(knife.shape);
-      return knife;
-    }
-    return planeKnife(item, stock);
+    if (isBody(item)) return { item, shape: item.shape, faces: item.faces, turns: outwardTurns(item) };
+    const knife = item.kind === "sketch" ? sketchKnife(item, stock, context) : planeKnife(item, stock);
+    owned.push(knife.shape);
+    return knife;
   });
+  // What a side may be listed under, by the cutter that it belongs to: a face keeps its side when it is found under another name.
+  const listed = new Map<string, string[]>();
+  for (const ref of values.cutters)
+    listed.set(
+      ref,
+      context.items([ref]).map(({ id }) => id),
+    );
+  for (const { id } of items) if (!listed.has(id)) listed.set(id, [id]);
   for (const ref of values.cutterFaces) {
     const { body, face } = context.face(ref);
     const sheet = sheetFromFaces(body.shape, [face]);
     owned.push(sheet.shape);
     const name = body.faces[face]!;
-    const item: Item = { id: `face:${name}`, kind: "sheet", shape: sheet.shape, faces: [name], hint: { text: "Face" } };
+    const plain = `face:${ref.face ?? name}`;
+    const id = knives.some(({ item }) => item.id === plain) ? `face:${body.id}:${ref.face ?? name}` : plain;
+    const item: Item = { id, kind: "sheet", shape: sheet.shape, faces: [name], hint: { text: "Face" } };
     knives.push({ item, shape: sheet.shape, faces: [name] });
+    listed.set(id, [id]);
+    if (!listed.has(`face:${name}`)) listed.set(`face:${name}`, [id]);
   }
-  return { knives, keepSide };
+  return { knives, keepSide: values.preset === "trim" ? sidesOf(values.keepSide, listed, context) : {} };
+}
+
+function sidesOf(given: Record<string, KeepSide>, listed: ReadonlyMap<string, string[]>, { step }: StepContext) {
+  const sides: Record<string, KeepSide> = {};
+  for (const [key, side] of Object.entries(given)) {
+    const owners = listed.get(key);
+    if (!owners)
+      fail("side-of-nothing", `A side is given for “${key}”, which is none of the cutters. Give it for one of them.`, {
+        step,
+        field: "keepSide",
+        repair: {
+          label: "Leave that side out",
+          step,
+          set: { keepSide: Object.fromEntries(Object.entries(given).filter(([other]) => listed.has(other))) },
+        },
+      });
+    for (const id of owners) sides[id] = side;
+  }
+  return sides;
+}
+
+/** A closed sheet has an outside: that is its front, however it was made. */
+function outwardTurns({ kind, shape, faces }: Body): number[] | undefined {
+  if (kind !== "sheet" || openPlaces(shape).length > 0 || quickVolume(shape) >= 0) return undefined;
+  return faces.map(() => -1);
 }
 
 /** A sketch cuts as the sheet that its curves sweep square to its plane, past all the stock on both sides. */
@@ -66,7 +109,9 @@ function sketchKnife(item: SketchItem, stock: readonly Body[], context: StepCont
     Math.min(...heights) - 1,
     Math.max(...heights) + 1,
   );
-  return { item, shape: drawn.shape, faces: faceNames(item.id.split(":")[0]!, drawn, profile) };
+  const senses = sensesOf(profile);
+  const turns = drawn.sources.map((source) => (typeof source === "number" ? senses[source]! : 1));
+  return { item, shape: drawn.shape, faces: faceNames(item.id.split(":")[0]!, drawn, profile), turns };
 }
 
 /** Each thing once, by id. */

@@ -92,7 +92,8 @@ function movedKnife(region: Body, place: number, by: number, context: StepContex
       normal: plane.normal,
       hint: { text: "Wall" },
     };
-    return { knife: { ...planeKnife(item, [region]), faces: [MOVED] }, free: () => {} };
+    const knife = planeKnife(item, [region]);
+    return { knife: { ...knife, faces: [MOVED] }, free: () => freeShape(knife.shape) };
   }
   const reach = diagonal(boxOf(region.shape)!);
   const face = sheetFromFaces(region.shape, [place]);
@@ -122,6 +123,7 @@ export function onSideOf(region: Body, plane: Plane, side: "front" | "back", con
     [{ ...knife, faces: [`${context.step}:limit`] }],
     ({ sides }) => sides[item.id] === side,
   );
+  freeShape(knife.shape);
   freeShape(region.shape);
   if (!kept)
     fail(

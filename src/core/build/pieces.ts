@@ -1,0 +1,46 @@
+import { findMarked, type Outcome, readMark, type Traced } from "../seam";
+import type { Trace } from "../steps";
+
+/** What a name of a piece means now: a body by its id, and whether that is to be looked at, or why that cannot be told, with the bodies that it may be. */
+export type Meaning =
+  | { how: "found"; id: string; doubt: "older" | "shifted" | null }
+  | { how: "unclear"; why: Extract<Outcome, { how: "unclear" }>["why"]; candidates: string[] };
+
+/**
+ * Finds what a name given before an edit means among what a step made of pieces.
+ * @param key the name without the step's part. @returns null where it is no name of a piece of this step.
+ */
+export function meaningOf(key: string, traces: readonly Trace[][]): Meaning | null {
+  for (const list of traces) {
+    const older = list.find((trace) => trace.once === key && !trace.keys.includes(key));
+    if (older) return older.id ? { how: "found", id: older.id, doubt: "older" } : gone;
+    const marked = key.indexOf("~");
+    const kind = marked < 0 ? key : key.slice(0, marked);
+    const alike = list.flatMap((trace, i) => (trace.keys.includes(kind) ? [i] : []));
+    if (alike.length === 0) continue;
+    const outcome = marked < 0 ? sole(alike) : found(key.slice(marked + 1), list, alike);
+    if (outcome.how === "found") {
+      const { id } = list[outcome.piece]!;
+      return id ? { how: "found", id, doubt: outcome.shifted ? "shifted" : null } : gone;
+    }
+    const candidates = outcome.candidates.flatMap((i) => list[i]!.id ?? []);
+    return { how: "unclear", why: outcome.why, candidates };
+  }
+  return null;
+}
+
+const gone: Meaning = { how: "unclear", why: "gone", candidates: [] };
+
+/** Named as the only piece of its kind. */
+function sole(alike: readonly number[]): Outcome {
+  return alike.length === 1
+    ? { how: "found", piece: alike[0]!, shifted: false }
+    : { how: "unclear", why: "alike", candidates: [...alike] };
+}
+
+function found(text: string, list: readonly Trace[], alike: readonly number[]): Outcome {
+  const mark = readMark(text);
+  if (!mark) return { how: "unclear", why: "changed", candidates: [...alike] };
+  const pieces = list.map(({ bounds, spot }): Traced => ({ bounds: new Set(bounds), spot: () => spot }));
+  return findMarked(mark, pieces, alike);
+}

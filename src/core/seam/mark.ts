@@ -1,0 +1,207 @@
+import { hashBytes } from "../hash";
+import type { Vec3 } from "../kernel";
+
+/**
+ * What a piece is known by beside its membership and sides: which faces bound it, which of them bound no other piece, what
+ * bounds its siblings and not it, how many of its kind there were; and, where siblings have the very same bounds, where it
+ * lies to them. A mark is written into the names of bodies and into decisions, as text.
+ */
+export interface Mark {
+  /** Bounds that no other piece has, hashed. */
+  own: string[];
+  /** Bounds that others have, too. */
+  shared: string[];
+  /** Bounds of siblings (pieces of its kind) that it has not: one or more of each. */
+  others: string[];
+  /** Bounds of stock that one piece of another kind had alone: where it has them now, a face has come over to it. */
+  beyond: string[];
+  /** How many siblings have bounds of their own. */
+  telling: number;
+  /** How many pieces of its kind there were, itself among them. */
+  of: number;
+  /** How many bounds it had in all: more than are listed where they were too many. */
+  total: number;
+  /** Where it lies among siblings with the very same bounds; null where it had none. */
+  twin: Twin | null;
+}
+
+export interface Twin {
+  /** Its place among its twins, from 1, and how many they were. */
+  rank: number;
+  count: number;
+  /** mm to the nearest twin. */
+  gap: number;
+  /** mm³ or mm². */
+  size: number;
+  /** Where its middle is as seen from what it was made of and cut by, mm. */
+  spots: { tag: string; at: Vec3 }[];
+}
+
+/** A piece as finding sees it. */
+export interface Traced {
+  /** Bounds, hashed (`boundOf`). */
+  bounds: ReadonlySet<string>;
+  /** Size and place; null when it is not at hand any more. Asked for only where bounds do not tell. */
+  spot(): Spot | null;
+}
+
+export interface Spot {
+  size: number;
+  /** Where its middle is, seen from each body that moves by itself: known by its id and by those that it had before. */
+  seen: { tags: readonly string[]; at: Vec3 }[];
+}
+
+const LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789-_";
+const LENGTH = 5;
+
+const known = new Map<string, string>();
+
+/**
+ * Five letters for a bound or an item: 29 bits, so that two of a body's hundreds are the same once in a million jobs. The
+ * first letter says whether a cutter put it there.
+ */
+export function boundOf(text: string, byCutter = false): string {
+  const key = `${byCutter ? "|" : ""}${text}`;
+  let short = known.get(key);
+  if (short === undefined) {
+    const hex = hashBytes(new TextEncoder().encode(text));
+    let bits = Number.parseInt(hex.slice(0, 8), 16);
+    short = LETTERS[(bits & 31) + (byCutter ? 32 : 0)]!;
+    bits = Math.floor(bits / 32);
+    for (let i = 1; i < LENGTH; i++) {
+      short += LETTERS[bits & 63];
+      bits = Math.floor(bits / 64);
+    }
+    if (known.size > 20_000) known.clear();
+    known.set(key, short);
+  }
+  return short;
+}
+
+export const isCutterBound = (bound: string): boolean => LETTERS.indexOf(bound[0]!) >= 32;
+
+/** How many bounds a mark lists: in a name, which has to stay short, and in a decision. */
+export interface Room {
+  own: number;
+  shared: number;
+  others: number;
+  beyond: number;
+  /** From how many bodies its place is noted. */
+  spots: number;
+}
+export const IN_NAMES: Room = { own: 16, shared: 16, others: 8, beyond: 8, spots: 3 };
+export const IN_DECISIONS: Room = { own: 200, shared: 200, others: 100, beyond: 100, spots: 8 };
+
+/**
+ * The mark of one piece among all that were made.
+ * @param piece its place in `pieces`. @param siblings the places of the pieces of its kind, itself among them.
+ */
+export function markOf(pieces: readonly Traced[], piece: number, siblings: readonly number[], room: Room): Mark {
+  const self = pieces[piece]!;
+  const all = [...self.bounds].sort();
+  const alone = (bound: string, of: number) => pieces.every((other, i) => i === of || !other.bounds.has(bound));
+  const own = all.filter((bound) => alone(bound, piece));
+  const shared = all.filter((bound) => !own.includes(bound));
+  const rest = siblings.filter((i) => i !== piece);
+  const telling = rest
+    .map((i) => [...pieces[i]!.bounds].filter((bound) => !self.bounds.has(bound)).sort())
+    .filter((list) => list.length > 0);
+  const elsewhere = pieces.map((other, i) =>
+    siblings.includes(i) ? [] : [...other.bounds].filter((bound) => !isCutterBound(bound) && alone(bound, i)).sort(),
+  );
+  return {
+    own: own.slice(0, room.own),
+    shared: shared.slice(0, room.shared),
+    others: inTurn(telling, room.others),
+    beyond: inTurn(elsewhere, room.beyond),
+    telling: telling.length,
+    of: siblings.length,
+    total: all.length,
+    twin: twinOf(pieces, piece, rest, room),
+  };
+}
+
+/** One of each list first, then more of each, as far as there is room. */
+function inTurn(lists: readonly string[][], room: number): string[] {
+  const taken = new Set<string>();
+  for (let round = 0; taken.size < room && lists.some((list) => list.length > round); round++)
+    for (const list of lists) {
+      const bound = list[round];
+      if (bound !== undefined && taken.size < room) taken.add(bound);
+    }
+  return [...taken].sort();
+}
+
+function twinOf(pieces: readonly Traced[], piece: number, rest: readonly number[], room: Room): Twin | null {
+  const self = pieces[piece]!;
+  const twins = rest.filter((i) => sameBounds(pieces[i]!.bounds, self.bounds));
+  if (twins.length === 0) return null;
+  const spot = self.spot();
+  if (!spot) return { rank: 0, count: twins.length + 1, gap: 0, size: 0, spots: [] };
+  const at = spot.seen[0]!.at;
+  const places = twins.flatMap((i) => {
+    const seen = pieces[i]!.spot();
+    return seen ? [seen.seen[0]!.at] : [];
+  });
+  return {
+    rank: 1 + places.filter((other) => before(other, at)).length,
+    count: twins.length + 1,
+    gap: Math.min(...places.map((other) => away(other, at))),
+    size: spot.size,
+    spots: spot.seen.slice(0, room.spots).map(({ tags, at: place }) => ({ tag: tags[0]!, at: place })),
+  };
+}
+
+export const sameBounds = (a: ReadonlySet<string>, b: ReadonlySet<string>): boolean =>
+  a.size === b.size && [...a].every((bound) => b.has(bound));
+
+export const away = (a: Vec3, b: Vec3): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+
+/** Whether one place comes before another: by x, then y, then z, a thousandth of a millimetre counting as equal. */
+export function before(a: Vec3, b: Vec3): boolean {
+  for (let i = 0; i < 3; i++) if (Math.abs(a[i]! - b[i]!) > 1e-3) return a[i]! < b[i]!;
+  return false;
+}
+
+const short = (value: number) => String(Math.round(value * 100) / 100 + 0);
+
+/** A mark as text, for names and decisions. */
+export function writeMark({ own, shared, others, beyond, telling, of, total, twin }: Mark): string {
+  const bounds = `${own.join("")}.${shared.join("")}.${others.join("")}${beyond.length > 0 ? `.${beyond.join("")}` : ""}`;
+  const listed = own.length + shared.length;
+  const counts = `${of > 1 ? `*${of}-${telling}` : ""}${total > listed ? `+${total}` : ""}`;
+  if (!twin) return bounds + counts;
+  const spots = twin.spots.map(({ tag, at }) => `${tag}${at.map(short).join(",")}`).join(";");
+  return `${bounds}${counts}@${twin.rank}/${twin.count};${short(twin.gap)};${Number(twin.size.toPrecision(8))};${spots}`;
+}
+
+const FORM = /^([\w-]*)\.([\w-]*)\.([\w-]*)(?:\.([\w-]*))?(?:\*(\d+)-(\d+))?(?:\+(\d+))?(?:@(.+))?$/;
+
+/** Reads a mark; null where the text is none. */
+export function readMark(text: string): Mark | null {
+  const found = FORM.exec(text);
+  if (!found) return null;
+  const [, own = "", shared = "", others = "", beyond = "", of, telling, total, twin] = found;
+  const list = (run: string) => run.match(/.{5}/g) ?? [];
+  if ([own, shared, others, beyond].some((run) => run.length % LENGTH !== 0)) return null;
+  const mark: Mark = {
+    own: list(own),
+    shared: list(shared),
+    others: list(others),
+    beyond: list(beyond),
+    telling: Number(telling ?? 0),
+    of: Number(of ?? 1),
+    total: Number(total ?? (own.length + shared.length) / LENGTH),
+    twin: null,
+  };
+  if (twin === undefined) return mark;
+  const [row, gap, size, ...spots] = twin.split(";");
+  const [rank, count] = (row ?? "").split("/").map(Number);
+  const places = spots.map((spot) => ({
+    tag: spot.slice(0, LENGTH),
+    at: spot.slice(LENGTH).split(",").map(Number) as unknown as Vec3,
+  }));
+  const numbers = [rank, count, Number(gap), Number(size), ...places.flatMap(({ at }) => [at.length, ...at])];
+  if (numbers.some((value) => !Number.isFinite(value)) || places.some(({ at }) => at.length !== 3)) return null;
+  return { ...mark, twin: { rank: rank!, count: count!, gap: Number(gap), size: Number(size), spots: places } };
+}

@@ -1,0 +1,106 @@
+import { type Fusion, inFrame, type LocalFrame, localFrame, roughSkin, type Shape } from "../kernel";
+import type { Body } from "../naming";
+import type { Knife } from "./division";
+import type { Ids } from "./ids";
+import { boundOf, type Spot } from "./mark";
+import { kindsOf, type Side } from "./piece";
+
+/** A face of the arrangement as a cutter has it: which cutter, and the sense of the face with its front where it points. */
+export interface CutterUse {
+  cutter: number;
+  /** ±1; 0 where the face tells no sides apart. */
+  sense: number;
+}
+
+/** What is divided by what, with all that finding the pieces asks of it. */
+export class Scene {
+  /** For each arrangement face, the cutters that it is part of. */
+  readonly uses = new Map<number, CutterUse[]>();
+  private readonly stockFaces = new Set<number>();
+  private readonly frames = new Map<string, LocalFrame>();
+
+  constructor(
+    readonly stock: readonly Body[],
+    readonly cutters: readonly Knife[],
+    readonly fusion: Fusion,
+    readonly names: ReadonlyMap<number, string>,
+    readonly ids: Ids,
+  ) {
+    stock.forEach((_, a) => {
+      for (const { face } of fusion.images[a]!.flat()) this.stockFaces.add(face);
+    });
+    cutters.forEach(({ turns }, c) => {
+      fusion.images[stock.length + c]!.forEach((images, f) => {
+        for (const { face, sign } of images) {
+          const use = { cutter: c, sense: sign * (turns?.[f] ?? 1) };
+          const list = this.uses.get(face);
+          if (list) list.push(use);
+          else this.uses.set(face, [use]);
+        }
+      });
+    });
+  }
+
+  isSolidCutter(c: number): boolean {
+    return this.cutters[c]!.item.kind === "solid";
+  }
+
+  /** The bound that a face is to a piece on the side of it that `sign` says: the piece's outward sense of the face. */
+  bound(face: number, sign: number): string {
+    const name = this.names.get(face)!;
+    if (this.stockFaces.has(face)) return boundOf(name);
+    const use = this.uses.get(face)?.[0];
+    return boundOf(`${name}${use && use.sense !== 0 ? (use.sense === sign ? "<" : ">") : ""}`, true);
+  }
+
+  /** The bound that a cutter's face is to a piece of a sheet which ends there, on the given side of it. */
+  cutBound(face: number, side: Side | null): string {
+    return boundOf(`${this.names.get(face)!}${side === "back" || side === "in" ? "<" : ">"}`, true);
+  }
+
+  /** Where a shape's middle is as seen from the stock that it is of and from the bodies (by place) that cut it. */
+  spotOf(shape: Shape, stock: readonly string[], cutters: Iterable<number>): Spot {
+    const { area, centre } = roughSkin(shape);
+    const bodies = [
+      ...this.stock.filter(({ id }) => stock.includes(id)),
+      // A workplane has no place of its own in its plane.
+      ...[...new Set(cutters)]
+        .sort((a, b) => a - b)
+        .flatMap((c) => {
+          const { item, shape: knife, faces } = this.cutters[c]!;
+          return item.kind === "workplane" ? [] : [{ id: item.id, shape: knife, faces }];
+        }),
+    ];
+    return {
+      size: area,
+      seen: bodies.map((body) => ({
+        tags: this.ids.names(body.id).map((name) => boundOf(name)),
+        at: inFrame(this.frameOf(body), centre),
+      })),
+    };
+  }
+
+  /** What a piece is, by its owners and sides: in how it is spoken of now, and in how it may have been before. */
+  kinds(stock: readonly string[], sides: Record<string, Side>): { kind: string; kinds: string[] } {
+    const kinds = kindsOf({ stock: [...stock], sides }, this.ids);
+    return { kind: kinds[0]!, kinds };
+  }
+
+  private frameOf({ id, shape, faces }: { id: string; shape: Shape; faces: readonly string[] }): LocalFrame {
+    let frame = this.frames.get(id);
+    if (!frame) {
+      frame = localFrame(shape, faces);
+      this.frames.set(id, frame);
+    }
+    return frame;
+  }
+}
+
+/** A function that is asked once. */
+export function once<T>(make: () => T): () => T {
+  let made: { value: T } | null = null;
+  return () => {
+    made ??= { value: make() };
+    return made.value;
+  };
+}

@@ -1,0 +1,175 @@
+import { type EvaluateOptions, evaluatePart, ResultCache } from "../../build";
+import { freePieces } from "../../build/evaluate";
+import { contains, distanceToPoint, type Shape, shapeKind, type Vec3 } from "../../kernel";
+import { isBody } from "../../naming";
+import type { FateRule } from "../../seam";
+import { jobOf } from "../harness";
+import type { Random } from "./random";
+import { type Drawn, SCENES, type Scene } from "./scenes";
+
+/** What came of one edit of one job: for each thing that was said of a piece, whether it stayed with it. */
+export interface Verdict {
+  scene: string;
+  /** What was tried: a decision, a name, or a step that picks the piece. */
+  what: "fate" | "name" | "step";
+  outcome: "right" | "asked" | "wrong" | "skipped";
+  why: string;
+  job: unknown;
+}
+
+type Steps = Record<string, unknown>[];
+
+/** Steps that are put in before the cut: they change the stock and its id, and leave every mark where it is. */
+function putIn(drawn: Drawn, random: Random): Steps {
+  const at = drawn.steps.findIndex((step) => step.id === drawn.cut);
+  const [x, y, z] = drawn.spare;
+  const hole: Steps = [
+    { id: "pin", type: "cylinder", diameter: 1.2, height: 400, at: [x, y, z - 200] },
+    { id: "hole", type: "seam", preset: "trim", stock: [drawn.stock], cutters: ["pin"], keepCutters: false },
+  ];
+  const away: Steps = [{ id: "away", type: "box", size: [5, 5, 5], at: [500, 0, 0] }];
+  return [...drawn.steps.slice(0, at), ...(random.chance(0.7) ? hole : away), ...drawn.steps.slice(at)];
+}
+
+function run(steps: Steps, more: Record<string, unknown> = {}, options: Partial<EvaluateOptions> = {}) {
+  const job = jobOf([], { parts: [{ id: "part", name: "Part", steps, ...more }] });
+  return { job, ...evaluatePart(job, job.parts[0]!, { cache: new ResultCache(), file: () => undefined, ...options }) };
+}
+
+const holds = (shape: Shape, at: Vec3) =>
+  shapeKind(shape) === "solid" ? contains(shape, at) : (distanceToPoint(shape, at)?.gap ?? 1) < 1e-6;
+
+/** The marks that lie in each of a row of shapes. */
+const markedIn = (shapes: readonly Shape[], marks: Record<string, Vec3>): string[][] =>
+  shapes.map((shape) => Object.keys(marks).filter((mark) => holds(shape, marks[mark]!)));
+
+/** Makes a job by chance, says something of one piece, edits the job by chance, and looks where what was said went. */
+export function tryEdit(random: Random): Verdict[] {
+  const scene: Scene<unknown> = random.pick(SCENES);
+  const sizes = scene.sizes(random);
+  const before = scene.draw(sizes);
+  const drawn = scene.draw(scene.edit(sizes, random));
+  const edited = { ...drawn, steps: random.chance(0.2) ? putIn(drawn, random) : drawn.steps };
+  const verdict = (what: Verdict["what"], outcome: Verdict["outcome"], why: string, job: unknown): Verdict => ({
+    scene: scene.name,
+    what,
+    outcome,
+    why,
+    job,
+  });
+  if (before.unsure || drawn.unsure) return [verdict("fate", "skipped", "nobody can say", null)];
+  const first = run(before.steps, {}, { pieces: before.cut });
+  const pieces = first.pieces ?? [];
+  try {
+    const marked = markedIn(
+      pieces.map(({ shape }) => shape),
+      before.marks,
+    );
+    const choices = marked.flatMap((list, i) => (list.length > 0 ? [i] : []));
+    if (choices.length === 0) return [verdict("fate", "skipped", "nothing is marked", first.job)];
+    const chosen = random.pick(choices);
+    const { piece } = pieces[chosen]!;
+    const own = marked[chosen]!;
+    if (own.some((mark) => edited.vague?.includes(mark))) return [verdict("fate", "skipped", "nobody can say", null)];
+    const others = marked.filter((_, i) => i !== chosen).flat();
+    const body = first.bench.find(({ item }) => item.id === `${before.cut}:${piece.key}`)?.item.id;
+    const rule = {
+      piece: { kind: piece.kind, faces: piece.faces, mark: piece.mark },
+      fate: "group",
+      group: "Chosen",
+    } as FateRule;
+    const verdicts = [fate()];
+    if (body) verdicts.push(name(body), step(body));
+    return verdicts;
+
+    /** Judges where something went: the bodies that have it, and whether the program asked. */
+    function judge(
+      what: Verdict["what"],
+      taken: readonly Shape[],
+      all: readonly Shape[],
+      asked: boolean,
+      job: unknown,
+    ) {
+      const now = markedIn(all, edited.marks);
+      const homes = all.filter((_, i) => now[i]!.some((mark) => own.includes(mark)));
+      const strangers = now.flatMap((list) =>
+        list.some((mark) => own.includes(mark)) ? list.filter((mark) => others.includes(mark)) : [],
+      );
+      const clear = homes.length === 1 && strangers.length === 0;
+      const said = `own ${own}, now in ${homes.length} with ${strangers}; ${taken.length} taken`;
+      if (taken.length === 0) return verdict(what, asked ? "asked" : "wrong", `${said}, not asked`, job);
+      if (!clear) return verdict(what, asked ? "asked" : "wrong", `${said}: no one answer`, job);
+      const right = taken.length === 1 && taken[0] === homes[0];
+      return verdict(what, right ? "right" : "wrong", said, job);
+    }
+
+    function fate(): Verdict {
+      const steps = edited.steps.map((entry) => (entry.id === edited.cut ? { ...entry, fates: [rule] } : entry));
+      const after = run(steps, {}, { pieces: edited.cut });
+      const report = after.steps.find(({ id }) => id === edited.cut)!;
+      const found = after.pieces ?? [];
+      try {
+        if (report.state === "failed" || report.state === "waiting")
+          return verdict("fate", "skipped", report.error?.message ?? "", after.job);
+        const asked = report.warnings.some(({ code }) => code === "check-pieces");
+        return judge(
+          "fate",
+          found.filter((one) => one.fate.group === "Chosen").map(({ shape }) => shape),
+          found.map(({ shape }) => shape),
+          asked,
+          after.job,
+        );
+      } finally {
+        freePieces(found);
+      }
+    }
+
+    function bodiesOf({ bench }: ReturnType<typeof run>) {
+      return bench.flatMap(({ item, name: called }) =>
+        isBody(item) ? [{ id: item.id, called, shape: item.shape }] : [],
+      );
+    }
+
+    function name(id: string): Verdict {
+      const after = run(edited.steps, { names: { [id]: "Chosen" } });
+      const report = after.steps.find(({ id: other }) => other === edited.cut)!;
+      if (report.state === "failed" || report.state === "waiting")
+        return verdict("name", "skipped", report.error?.message ?? "", after.job);
+      const made = bodiesOf(after).filter((one) => report.made.includes(one.id));
+      const asked = report.warnings.some(({ code }) => code === "mention-unclear");
+      return judge(
+        "name",
+        made.filter(({ called }) => called === "Chosen").map(({ shape }) => shape),
+        made.map(({ shape }) => shape),
+        asked,
+        after.job,
+      );
+    }
+
+    function step(id: string): Verdict {
+      const lift = { id: "lift", type: "move", bodies: [id], by: [0, 0, 1000] };
+      const after = run([...edited.steps, lift]);
+      const report = after.steps.find(({ id: other }) => other === edited.cut)!;
+      const lifted = after.steps.find(({ id: other }) => other === "lift")!;
+      if (report.state === "failed" || report.state === "waiting")
+        return verdict("step", "skipped", report.error?.message ?? "", after.job);
+      if (lifted.state === "failed") return verdict("step", "asked", lifted.error!.message, after.job);
+      // What was lifted is looked at where it came from.
+      const plain = run(edited.steps);
+      const all = bodiesOf(plain).filter((one) => report.made.includes(one.id));
+      const left = new Set(bodiesOf(after).map((one) => one.id));
+      const moved = all.filter((one) => !left.has(one.id));
+      const whole = moved.length > 0 ? moved : all.filter((one) => lifted.made.includes(one.id));
+      const outcome = judge(
+        "step",
+        whole.map(({ shape }) => shape),
+        all.map(({ shape }) => shape),
+        lifted.state === "warned",
+        after.job,
+      );
+      return outcome;
+    }
+  } finally {
+    freePieces(pieces);
+  }
+}
