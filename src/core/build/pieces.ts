@@ -8,9 +8,9 @@ export type Meaning =
 
 /**
  * Finds what a name given before an edit means among what a step made of pieces.
- * @param key the name without the step's part. @returns null where it is no name of a piece of this step.
+ * @param key the name without the step's part.
  */
-export function meaningOf(key: string, traces: readonly Trace[][]): Meaning | null {
+export function meaningOf(key: string, traces: readonly Trace[][]): Meaning {
   for (const list of traces) {
     const older = list.find((trace) => trace.once === key && !trace.keys.includes(key));
     if (older) return older.id ? { how: "found", id: older.id, doubt: "older" } : gone;
@@ -26,7 +26,7 @@ export function meaningOf(key: string, traces: readonly Trace[][]): Meaning | nu
     const candidates = outcome.candidates.flatMap((i) => list[i]!.id ?? []);
     return { how: "unclear", why: outcome.why, candidates };
   }
-  return null;
+  return gone;
 }
 
 const gone: Meaning = { how: "unclear", why: "gone", candidates: [] };

@@ -1,4 +1,5 @@
-import { away, before, isCutterBound, type Mark, type Spot, type Traced, type Twin } from "./mark";
+import type { Vec3 } from "../kernel";
+import { amongOf, away, isCutterBound, type Mark, type Spot, sameBounds, type Traced, type Twin } from "./mark";
 
 /** Why a piece cannot be told: what happened to it, as far as can be seen. */
 export type Doubt = "gone" | "divided" | "merged" | "alike" | "changed";
@@ -28,7 +29,10 @@ export function findMarked(mark: Mark, pieces: readonly Traced[], alike: readonl
   const { own, others } = mark;
   const holds = (piece: number, bound: string) => pieces[piece]!.bounds.has(bound);
   const isOther = (piece: number) => others.some((bound) => holds(piece, bound));
-  const living = own.filter((bound) => pieces.some(({ bounds }) => bounds.has(bound)));
+  const alive = own.filter((bound) => pieces.some(({ bounds }) => bounds.has(bound)));
+  // A cutter's face may come to bound siblings that it did not bound before: the stock's own faces say more.
+  const ofStock = alive.filter((bound) => !isCutterBound(bound));
+  const living = ofStock.length > 0 ? ofStock : alive;
   const holders = alike.filter((piece) => living.some((bound) => holds(piece, bound)));
 
   if (living.length > 0) {
@@ -47,7 +51,7 @@ export function findMarked(mark: Mark, pieces: readonly Traced[], alike: readonl
       : unclear(left.length > 0 ? "changed" : "gone", withoutOthers());
   }
   const equal = alike.filter((piece) => isEqual(mark, pieces[piece]!));
-  if (mark.twin) return amongTwins(mark, mark.twin, pieces, equal.length > 0 ? equal : [], withoutOthers());
+  if (mark.twin && mark.twin.count > 1) return amongTwins(mark.twin, pieces, equal, alike, withoutOthers());
   if (equal.length > 1) return unclear("divided", equal);
   if (equal.length === 1) return settled(equal[0]!);
   // The only one of its kind, then and now, with most of what bounded it.
@@ -70,6 +74,7 @@ export function findMarked(mark: Mark, pieces: readonly Traced[], alike: readonl
     if (fresh.length > silent) return unclear("divided", [piece, ...fresh]);
     // One that could not be told from it by a bound of its own is there no more: it may have run together with this one.
     if (fresh.length < silent && extras(mark, pieces[piece]!) > 0) return unclear("merged", [piece, ...fresh]);
+    if (mark.twin && contradicted(mark.twin, pieces, alike, piece)) return unclear("alike", [piece, ...fresh]);
     return found(piece, hasShifted(piece));
   }
 
@@ -78,6 +83,7 @@ export function findMarked(mark: Mark, pieces: readonly Traced[], alike: readonl
     const alone = (bound: string) => pieces.every((other, i) => i === piece || !other.bounds.has(bound));
     return (
       living.some((bound) => !isCutterBound(bound) && !has(bound)) ||
+      !sameCutters(mark, pieces[piece]!) ||
       mark.beyond.some((bound) => has(bound) && alone(bound))
     );
   }
@@ -109,41 +115,98 @@ function cutFrom(mark: Mark, { bounds }: Traced, rest: Traced): boolean {
   return !listed || 2 * stock.filter((bound) => had.has(bound)).length >= stock.length;
 }
 
-/** How much nearer than the gap between twins a piece has to be to where it was, for its place to tell. */
+/** Whether the same faces of cutters bound a piece as when its mark was taken. */
+function sameCutters(mark: Mark, { bounds }: Traced): boolean {
+  const had = [...mark.own, ...mark.shared];
+  if (had.length < mark.total) return true;
+  const cutters = [...bounds].filter(isCutterBound);
+  const then = had.filter(isCutterBound);
+  return cutters.length === then.length && then.every((bound) => bounds.has(bound));
+}
+
+/** How much nearer than the gap between peers a piece has to be to where it was, for its place to tell. */
 const NEAR = 0.35;
+/** How much nearer than any of its twins, at least. */
+const FAR = 0.7;
+/** mm that numbers in a mark may be off by their rounding, with room to spare. */
+const STILL = 0.05;
+
+/** The spots of some pieces, seen from one body; null when one is not at hand. */
+function seenFrom(tag: string, pieces: readonly Traced[], which: readonly number[]): Vec3[] | null {
+  const places = which.map((piece) => pieces[piece]!.spot()?.seen.find(({ tags }) => tags.includes(tag))?.at);
+  return places.every((place) => place !== undefined) ? places : null;
+}
 
 /**
- * Which of several pieces with the same bounds it is. They are looked at from each body that moves by itself: all have to
- * say the same. Then either nothing about it has changed, or there are as many in the same order.
+ * Whether, seen from a body that moves by itself, another piece may be the one: it lies where the piece was, and the chosen
+ * one does not. Between pieces with the same bounds the chosen one has to be the nearest by far.
+ */
+function contradicted(twin: Twin, pieces: readonly Traced[], alike: readonly number[], choice: number): boolean {
+  return twin.spots.some(({ tag, at }) => {
+    const places = seenFrom(tag, pieces, alike);
+    if (!places) return false;
+    const own = away(places[alike.indexOf(choice)]!, at);
+    // Told by its bounds, but gone as far as half-way to the next: that may be another with the same bounds now.
+    if (twin.count === 1 && own > twin.gap / 2) return true;
+    return places.some((place, i) => {
+      if (alike[i] === choice) return false;
+      const off = away(place, at);
+      const twins = twin.count > 1 && sameBounds(pieces[alike[i]!]!.bounds, pieces[choice]!.bounds);
+      return twins ? own > STILL && off < own / FAR : off < Math.min(own, NEAR * twin.gap);
+    });
+  });
+}
+
+/**
+ * Which of several pieces with the same bounds it is. They are looked at from each body that moves by itself, and none may
+ * say another. Either nothing about it has changed as seen from one of them; or there are as many as before in the same
+ * arrangement, and it is the nearest one, too.
  */
 function amongTwins(
-  mark: Mark,
   twin: Twin,
   pieces: readonly Traced[],
   equal: readonly number[],
+  alike: readonly number[],
   candidates: readonly number[],
 ): Outcome {
   if (equal.length === 0) return unclear(candidates.length > 0 ? "changed" : "gone", candidates);
-  const spots = equal.map((piece) => pieces[piece]!.spot());
-  if (spots.some((spot) => spot === null) || twin.spots.length === 0) return unclear("alike", equal);
-  const known = spots as Spot[];
+  const row = equal.map((piece) => pieces[piece]!.spot());
+  if (row.some((spot) => spot === null) || twin.spots.length === 0) return unclear("alike", equal);
+  const spots = row as Spot[];
+  const choice = stillThere(twin, spots) ?? (equal.length === twin.count ? inTheRow(twin, spots) : null);
+  if (choice === null || contradicted(twin, pieces, alike, equal[choice]!)) return unclear("alike", equal);
+  return found(equal[choice]!);
+}
+
+/** The one that is where it was, as large and as far from the next as it was, seen from one body at least. */
+function stillThere({ size, gap, spots }: Twin, row: readonly Spot[]): number | null {
+  const still = row.flatMap((spot, i) => {
+    const seen = spots.some(({ tag, at }) =>
+      spot.seen.some(({ tags, at: now }) => tags.includes(tag) && away(now, at) < STILL),
+    );
+    const others = row.filter((_, j) => j !== i).map((other) => away(other.seen[0]!.at, spot.seen[0]!.at));
+    const asFar = others.length > 0 && Math.abs(Math.min(...others) - gap) < STILL;
+    return seen && asFar && Math.abs(spot.size - size) <= 1e-5 * size ? [i] : [];
+  });
+  return still.length === 1 ? still[0]! : null;
+}
+
+/** The one that lies among as many as it did, seen from all bodies, and is nearest to where it was, seen from one at least. */
+function inTheRow({ spots }: Twin, row: readonly Spot[]): number | null {
+  const arranged = amongOf(row);
   let choice: number | null = null;
-  let exact = false;
-  for (const { tag, at } of twin.spots) {
-    const places = known.map(({ seen }) => seen.find(({ tags }) => tags.includes(tag))?.at);
-    if (places.some((place) => place === undefined)) return unclear("alike", equal);
-    const order = places.map((place, i) => ({ i, off: away(place!, at) })).sort((a, b) => a.off - b.off);
-    const [best, next] = order;
-    if (best!.off > NEAR * Math.min(twin.gap, next?.off ?? twin.gap)) return unclear("alike", equal);
-    if (choice !== null && choice !== best!.i) return unclear("alike", equal);
-    choice = best!.i;
-    if (best!.off < 0.05 && Math.abs(known[best!.i]!.size - twin.size) <= 1e-5 * twin.size) exact = true;
+  let nearest = false;
+  for (const { tag, at, among } of spots) {
+    const k = row[0]!.seen.findIndex(({ tags }) => tags.includes(tag));
+    if (k < 0) return null;
+    const offs = arranged[k]!.map((place) => away(place, among));
+    const best = offs.indexOf(Math.min(...offs));
+    const apart = arranged[k]!.map((place) => away(place, arranged[k]![best]!)).filter((_, i) => i !== best);
+    if (offs[best]! > NEAR * Math.min(...apart)) return null;
+    if (choice !== null && choice !== best) return null;
+    choice = best;
+    const gaps = row.map(({ seen }) => away(seen[k]!.at, at));
+    if (gaps.indexOf(Math.min(...gaps)) === best) nearest = true;
   }
-  const own = known[choice!]!.seen[0]!.at;
-  const rest = known.filter((_, i) => i !== choice).map(({ seen }) => seen[0]!.at);
-  const rank = 1 + rest.filter((other) => before(other, own)).length;
-  const sameRow = equal.length === twin.count && rank === twin.rank;
-  const gap = rest.length > 0 ? Math.min(...rest.map((other) => away(other, own))) : null;
-  const sameGap = gap !== null && Math.abs(gap - twin.gap) < 0.05;
-  return sameRow || (exact && sameGap) ? found(equal[choice!]!) : unclear("alike", equal);
+  return nearest ? choice : null;
 }

@@ -1,5 +1,5 @@
 import { hashBytes } from "../hash";
-import type { Vec3 } from "../kernel";
+import { add, dot, scale, sub, type Vec3 } from "../kernel";
 
 /**
  * What a piece is known by beside its membership and sides: which faces bound it, which of them bound no other piece, what
@@ -21,20 +21,27 @@ export interface Mark {
   of: number;
   /** How many bounds it had in all: more than are listed where they were too many. */
   total: number;
-  /** Where it lies among siblings with the very same bounds; null where it had none. */
+  /** Where it lies among its peers; null where it had none. */
   twin: Twin | null;
 }
 
+/** Where a piece lies among its peers: siblings that the same faces of cutters bound, so that their places may be mixed up. */
 export interface Twin {
-  /** Its place among its twins, from 1, and how many they were. */
-  rank: number;
+  /** How many peers had the very same bounds, itself among them: 1 where its bounds tell it. */
   count: number;
-  /** mm to the nearest twin. */
+  /** mm to the nearest peer. */
   gap: number;
   /** mm³ or mm². */
   size: number;
   /** Where its middle is as seen from what it was made of and cut by, mm. */
-  spots: { tag: string; at: Vec3 }[];
+  spots: TwinSpot[];
+}
+
+export interface TwinSpot {
+  tag: string;
+  at: Vec3;
+  /** The same from the middle of all with the same bounds, in units of how far they are spread. */
+  among: Vec3;
 }
 
 /** A piece as finding sees it. */
@@ -134,34 +141,46 @@ function inTurn(lists: readonly string[][], room: number): string[] {
 
 function twinOf(pieces: readonly Traced[], piece: number, rest: readonly number[], room: Room): Twin | null {
   const self = pieces[piece]!;
-  const twins = rest.filter((i) => sameBounds(pieces[i]!.bounds, self.bounds));
-  if (twins.length === 0) return null;
+  const byCutters = new Set([...self.bounds].filter(isCutterBound));
+  const peers = rest.filter((i) => sameBounds(new Set([...pieces[i]!.bounds].filter(isCutterBound)), byCutters));
+  if (peers.length === 0) return null;
   const spot = self.spot();
-  if (!spot) return { rank: 0, count: twins.length + 1, gap: 0, size: 0, spots: [] };
-  const at = spot.seen[0]!.at;
-  const places = twins.flatMap((i) => {
-    const seen = pieces[i]!.spot();
-    return seen ? [seen.seen[0]!.at] : [];
+  if (!spot) return { count: 1, gap: 0, size: 0, spots: [] };
+  const places = peers.flatMap((i) => {
+    const at = pieces[i]!.spot()?.seen[0]?.at;
+    return at ? [at] : [];
   });
+  const row = [
+    spot,
+    ...peers.flatMap((i) => (sameBounds(pieces[i]!.bounds, self.bounds) ? (pieces[i]!.spot() ?? []) : [])),
+  ];
+  const among = amongOf(row);
   return {
-    rank: 1 + places.filter((other) => before(other, at)).length,
-    count: twins.length + 1,
-    gap: Math.min(...places.map((other) => away(other, at))),
+    count: row.length,
+    gap: Math.min(...places.map((other) => away(other, spot.seen[0]!.at))),
     size: spot.size,
-    spots: spot.seen.slice(0, room.spots).map(({ tags, at: place }) => ({ tag: tags[0]!, at: place })),
+    spots: spot.seen.slice(0, room.spots).map(({ tags, at }, k) => ({ tag: tags[0]!, at, among: among[k]![0]! })),
   };
+}
+
+/** For each body that a row of spots is seen from: where each lies from their common middle, by how far they are spread. */
+export function amongOf(row: readonly Spot[]): Vec3[][] {
+  return (row[0]?.seen ?? []).map((_, k) => {
+    const places = row.map(({ seen }) => seen[k]!.at);
+    const middle = scale(
+      places.reduce((sum, place) => add(sum, place)),
+      1 / places.length,
+    );
+    const offs = places.map((place) => sub(place, middle));
+    const spread = Math.sqrt(offs.reduce((sum, off) => sum + dot(off, off), 0) / offs.length);
+    return offs.map((off) => (spread > 1e-9 ? scale(off, 1 / spread) : off));
+  });
 }
 
 export const sameBounds = (a: ReadonlySet<string>, b: ReadonlySet<string>): boolean =>
   a.size === b.size && [...a].every((bound) => b.has(bound));
 
 export const away = (a: Vec3, b: Vec3): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
-
-/** Whether one place comes before another: by x, then y, then z, a thousandth of a millimetre counting as equal. */
-export function before(a: Vec3, b: Vec3): boolean {
-  for (let i = 0; i < 3; i++) if (Math.abs(a[i]! - b[i]!) > 1e-3) return a[i]! < b[i]!;
-  return false;
-}
 
 const short = (value: number) => String(Math.round(value * 100) / 100 + 0);
 
@@ -171,8 +190,13 @@ export function writeMark({ own, shared, others, beyond, telling, of, total, twi
   const listed = own.length + shared.length;
   const counts = `${of > 1 ? `*${of}-${telling}` : ""}${total > listed ? `+${total}` : ""}`;
   if (!twin) return bounds + counts;
-  const spots = twin.spots.map(({ tag, at }) => `${tag}${at.map(short).join(",")}`).join(";");
-  return `${bounds}${counts}@${twin.rank}/${twin.count};${short(twin.gap)};${Number(twin.size.toPrecision(8))};${spots}`;
+  const spots = twin.spots
+    .map(
+      ({ tag, at, among }) =>
+        `${tag}${at.map(short).join(",")}${twin.count > 1 ? `/${among.map(short).join(",")}` : ""}`,
+    )
+    .join(";");
+  return `${bounds}${counts}@${twin.count};${short(twin.gap)};${Number(twin.size.toPrecision(8))};${spots}`;
 }
 
 const FORM = /^([\w-]*)\.([\w-]*)\.([\w-]*)(?:\.([\w-]*))?(?:\*(\d+)-(\d+))?(?:\+(\d+))?(?:@(.+))?$/;
@@ -195,13 +219,17 @@ export function readMark(text: string): Mark | null {
     twin: null,
   };
   if (twin === undefined) return mark;
-  const [row, gap, size, ...spots] = twin.split(";");
-  const [rank, count] = (row ?? "").split("/").map(Number);
-  const places = spots.map((spot) => ({
-    tag: spot.slice(0, LENGTH),
-    at: spot.slice(LENGTH).split(",").map(Number) as unknown as Vec3,
-  }));
-  const numbers = [rank, count, Number(gap), Number(size), ...places.flatMap(({ at }) => [at.length, ...at])];
-  if (numbers.some((value) => !Number.isFinite(value)) || places.some(({ at }) => at.length !== 3)) return null;
-  return { ...mark, twin: { rank: rank!, count: count!, gap: Number(gap), size: Number(size), spots: places } };
+  const [count, gap, size, ...spots] = twin.split(";");
+  const places = spots.map((spot): TwinSpot => {
+    const [at, among] = spot.slice(LENGTH).split("/");
+    return { tag: spot.slice(0, LENGTH), at: readPlace(at), among: among === undefined ? [0, 0, 0] : readPlace(among) };
+  });
+  const numbers = [Number(count), Number(gap), Number(size), ...places.flatMap(({ at, among }) => [...at, ...among])];
+  if (numbers.some((value) => !Number.isFinite(value))) return null;
+  return { ...mark, twin: { count: Number(count), gap: Number(gap), size: Number(size), spots: places } };
+}
+
+function readPlace(text = ""): Vec3 {
+  const [x = Number.NaN, y = Number.NaN, z = Number.NaN] = text.split(",").map(Number);
+  return [x, y, z];
 }

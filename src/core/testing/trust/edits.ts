@@ -87,7 +87,7 @@ export function tryEdit(random: Random): Verdict[] {
       what: Verdict["what"],
       taken: readonly Shape[],
       all: readonly Shape[],
-      asked: boolean,
+      asked: string | null,
       job: unknown,
     ) {
       const now = markedIn(all, edited.marks);
@@ -97,8 +97,14 @@ export function tryEdit(random: Random): Verdict[] {
       );
       const clear = homes.length === 1 && strangers.length === 0;
       const said = `own ${own}, now in ${homes.length} with ${strangers}; ${taken.length} taken`;
-      if (taken.length === 0) return verdict(what, asked ? "asked" : "wrong", `${said}, not asked`, job);
-      if (!clear) return verdict(what, asked ? "asked" : "wrong", `${said}: no one answer`, job);
+      if (taken.length === 0)
+        return verdict(
+          what,
+          asked ? "asked" : "wrong",
+          `${said}; ${clear ? "one answer" : "no one answer"}; ${asked}`,
+          job,
+        );
+      if (!clear) return verdict(what, asked ? "asked" : "wrong", `${said}; no one answer; ${asked}`, job);
       const right = taken.length === 1 && taken[0] === homes[0];
       return verdict(what, right ? "right" : "wrong", said, job);
     }
@@ -111,12 +117,12 @@ export function tryEdit(random: Random): Verdict[] {
       try {
         if (report.state === "failed" || report.state === "waiting")
           return verdict("fate", "skipped", report.error?.message ?? "", after.job);
-        const asked = report.warnings.some(({ code }) => code === "check-pieces");
+        const question = report.warnings.find(({ code }) => code === "check-pieces");
         return judge(
           "fate",
           found.filter((one) => one.fate.group === "Chosen").map(({ shape }) => shape),
           found.map(({ shape }) => shape),
-          asked,
+          question?.message ?? null,
           after.job,
         );
       } finally {
@@ -136,7 +142,7 @@ export function tryEdit(random: Random): Verdict[] {
       if (report.state === "failed" || report.state === "waiting")
         return verdict("name", "skipped", report.error?.message ?? "", after.job);
       const made = bodiesOf(after).filter((one) => report.made.includes(one.id));
-      const asked = report.warnings.some(({ code }) => code === "mention-unclear");
+      const asked = report.warnings.find(({ code }) => code === "mention-unclear")?.message ?? null;
       return judge(
         "name",
         made.filter(({ called }) => called === "Chosen").map(({ shape }) => shape),
@@ -164,7 +170,7 @@ export function tryEdit(random: Random): Verdict[] {
         "step",
         whole.map(({ shape }) => shape),
         all.map(({ shape }) => shape),
-        lifted.state === "warned",
+        lifted.warnings[0]?.message ?? null,
         after.job,
       );
       return outcome;

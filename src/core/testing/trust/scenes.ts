@@ -125,7 +125,7 @@ const wave: Scene<Wave> = {
     return next;
   },
   draw({ pitch, count, shift, high, length, at }) {
-    const xs = Array.from({ length: 2 * count + 5 }, (_, i) => (i - count - 2) * (pitch / 2) + shift);
+    const xs = Array.from({ length: 2 * count + 13 }, (_, i) => (i - count - 6) * (pitch / 2) + shift);
     // In this plane X runs against the model's.
     const points = xs.map((x, i) => point(`p${i}`, -x, i % 2 === 0 ? high : -2));
     const marks: Record<string, Vec3> = {};
