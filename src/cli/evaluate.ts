@@ -32,8 +32,8 @@ export async function evaluateJob(file: string, options: Options): Promise<numbe
     const cache = new ResultCache();
     const result = evaluatePart(job, part, { cache, file: (id) => files.get(id) });
     failed ||= result.steps.some((step) => step.state === "failed" || step.state === "waiting");
-    const reports = result.bench.flatMap(({ item, name }) =>
-      isBody(item) ? [reportBody(item.id, name, item.kind, item.shape)] : [],
+    const reports = result.bench.flatMap(({ item, name, lacks }) =>
+      isBody(item) ? [{ ...reportBody(item.id, name, item.kind, item.shape), lacks }] : [],
     );
     const steps = warnOfPinches(
       result.steps,
@@ -62,8 +62,8 @@ async function readFiles(job: Job, base: string): Promise<Map<string, Uint8Array
   return files;
 }
 
-function stepLine({ id, type, state, error, warnings, ms }: PartResult["steps"][number]) {
-  return { id, type, state, error: error ?? null, warnings, ms: Math.round(ms * 10) / 10 };
+function stepLine({ id, type, state, error, warnings, lacks, ms }: PartResult["steps"][number]) {
+  return { id, type, state, error: error ?? null, warnings, ...(lacks ? { lacks } : {}), ms: Math.round(ms * 10) / 10 };
 }
 
 type BodyLine = Omit<BodyReport, "openEdges"> & { openEdges: number; openAt: BodyReport["openEdges"] };

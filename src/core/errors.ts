@@ -6,6 +6,8 @@ export interface Trouble {
   step?: string;
   /** The field of the step that it is about, by path, such as `size.0`. */
   field?: string;
+  /** Which entry of that field, where it is a list; from 0. Given only while it has no effect. */
+  entry?: number;
   /** Bodies concerned, by id. */
   bodies?: string[];
   /** A place to light up, mm. */

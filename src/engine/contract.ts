@@ -44,6 +44,8 @@ export interface BodyView {
   id: string;
   /** The ids that it had before it was changed. */
   was: string[];
+  /** Steps that should have changed it, or what it was made of, and were not done: by id. */
+  lacks: string[];
   name: string;
   /** The step that made it. */
   step: string;
@@ -110,7 +112,11 @@ export interface PieceView {
   stock: string[];
   sides: Record<string, Side>;
   faces: string[];
+  /** What bounds it and its siblings: how a step remembers it. */
+  mark: string;
   fate: PresetFate;
+  /** Whether a decision gave it its fate. */
+  decided: boolean;
   preset: PresetFate;
   measures: Measures;
   inner: Vec3 | null;

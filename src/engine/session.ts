@@ -99,6 +99,7 @@ export class EngineSession implements EngineApi {
           return {
             ...this.bodyView(result.results.get(entry.key)!, entry.item.id, entry.name, step, known),
             was: entry.was,
+            lacks: entry.lacks,
           };
         if (entry.item.kind === "sketch") return sketchView(entry.item, entry.name, step);
         const { kind, id, origin, normal } = entry.item;
@@ -217,7 +218,7 @@ export class EngineSession implements EngineApi {
     name: string,
     step: string,
     known: Set<string>,
-  ): Omit<BodyView, "was"> {
+  ): Omit<BodyView, "was" | "lacks"> {
     const item = result.made.find((candidate) => candidate.id === id);
     if (!item || !isBody(item)) throw new Error(`No body ${id} in its result.`);
     const extras = result.extras.get(id) ?? {};
@@ -240,10 +241,11 @@ export class EngineSession implements EngineApi {
     };
   }
 
-  private pieceView({ piece, shape, fate, preset }: NonNullable<PartResult["pieces"]>[number]): PieceView {
+  private pieceView({ piece, shape, fate, decided, preset }: NonNullable<PartResult["pieces"]>[number]): PieceView {
     return {
       ...piece,
       fate,
+      decided,
       preset,
       measures: measure(shape, piece.form),
       inner: innerPoint(shape),

@@ -13,6 +13,8 @@ export interface BenchItem {
   key: string;
   /** The ids that it had before it was changed, the latest first. */
   was: string[];
+  /** Steps that should have changed it, or what it was made of, and were not done: by id, in the order of the sheet. */
+  lacks: string[];
 }
 
 export interface Live {
@@ -26,6 +28,7 @@ export class Bench {
   private readonly madeBy = new Map<string, string[]>();
   private readonly usedBy = new Map<string, string>();
   private readonly names = new Map<string, string>();
+  private readonly lacking = new Map<string, ReadonlySet<string>>();
   private readonly traces = new Map<string, Trace[][]>();
   /** What was found by guessing since they were last taken. */
   private notes: Trouble[] = [];
@@ -44,6 +47,7 @@ export class Bench {
       key,
       name: this.nameOf(item.id),
       was: [...this.lineage.earlier(item.id)],
+      lacks: this.lacksOf([item.id]),
     }));
   }
 
@@ -68,6 +72,26 @@ export class Bench {
     if (result.traces) {
       this.traces.set(step.id, result.traces);
       this.placeMentions(step);
+    }
+  }
+
+  /** Notes that a step was not done to what it should have changed. */
+  missed(step: Step, refs: readonly string[]): void {
+    for (const { item } of refs.flatMap((ref) => this.find(ref)))
+      this.lacking.set(item.id, new Set([...(this.lacking.get(item.id) ?? []), step.id]));
+  }
+
+  /** The steps that any of some items lack, in the order of the sheet. */
+  lacksOf(ids: readonly string[]): string[] {
+    const missing = new Set(ids.flatMap((id) => [...(this.lacking.get(id) ?? [])]));
+    return this.part.steps.flatMap(({ id }) => (missing.has(id) ? [id] : []));
+  }
+
+  /** What a step made lacks what the items lack that it was made of. */
+  passOn(made: readonly Item[], lacks: readonly string[]): void {
+    for (const { id } of made) {
+      if (lacks.length > 0) this.lacking.set(id, new Set(lacks));
+      else this.lacking.delete(id);
     }
   }
 

@@ -1,5 +1,5 @@
 import type { Step } from "../job";
-import { stepType } from "../steps";
+import { activeValues, refsOf, stepType } from "../steps";
 
 /** What a step made when the part was last built, by item id. */
 export interface Made {
@@ -20,10 +20,10 @@ export function dependants(steps: readonly Step[], reports: readonly Made[], id:
   let after = false;
   for (const step of steps) {
     const type = stepType(step.type);
-    const refs = type ? type.refs(step as never) : [];
+    const refs = refsOf(step);
     // The last that made an item is the one that is needed; an item that nothing made lately is known by its step.
     const makers = refs.map((ref) => madeBy.get(ref) ?? ref.split(":")[0]!);
-    const onAll = after && type?.needsAll?.(step as never);
+    const onAll = after && type?.needsAll?.(activeValues(step) as never);
     if (step.id === id) after = true;
     else if (onAll || makers.some((maker) => needing.has(maker))) {
       needing.add(step.id);
@@ -48,7 +48,7 @@ export function whyNotMoved(steps: readonly Step[], id: string, to: number): { n
   order.splice(Math.max(0, Math.min(to, order.length)), 0, moved);
   const place = new Map(order.map((step, i) => [step.id, i] as const));
   for (const [i, step] of order.entries()) {
-    const refs = stepType(step.type)?.refs(step as never) ?? [];
+    const refs = refsOf(step);
     for (const ref of refs) {
       const maker = ref.split(":")[0]!;
       const at = place.get(maker);

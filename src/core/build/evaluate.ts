@@ -5,6 +5,7 @@ import { freeShape, KernelFault, type Shape } from "../kernel";
 import { isBody } from "../naming";
 import type { FieldProblems, Scope } from "../params";
 import {
+  activeValues,
   fieldLabel,
   type Into,
   type PieceReport,
@@ -16,6 +17,7 @@ import {
 import { Bench, type BenchItem, stepOf } from "./bench";
 import type { ResultCache } from "./cache";
 import { type FoundReference, referencesOf } from "./references";
+import { withTriedRepairs } from "./repairs";
 import type { StepResult } from "./result";
 
 /** Changes when a release computes something differently, so that stored results of an older one are left alone. */
@@ -29,6 +31,8 @@ export interface StepReport {
   state: StepState;
   error?: Trouble;
   warnings: Trouble[];
+  /** Steps that were not done to what it was made of: by id. */
+  lacks?: string[];
   /** What it made, by item id. */
   made: string[];
   /** Which body each that it used up lives on in, where it is one: by item id. */
@@ -60,6 +64,8 @@ export interface EvaluateOptions {
   onStep?(report: StepReport, done: number, total: number): void;
   /** Told how each picked face, edge and corner was found, by steps that are evaluated anew. */
   onReference?(found: FoundReference): void;
+  /** Whether this is a trial of a repair: none is tried in it. */
+  trial?: boolean;
   /** A result that an earlier run stored, if there is one. */
   stored?(key: string): StepResult | undefined;
 }
@@ -103,7 +109,7 @@ class Run {
       if (step.id === this.options.upTo) before = this.bench.items();
       if (held) report = { ...blank, state: "held" };
       else if (step.suppressed) {
-        this.broken.add(step.id);
+        this.notDone(step);
         report = { ...blank, state: "suppressed" };
       } else report = this.one(step);
       steps.push(report);
@@ -128,7 +134,7 @@ class Run {
       const needs = type.refs(step as never);
       const waits = needs.find((ref) => this.broken.has(stepOf(ref)) && this.bench.find(ref).length === 0);
       if (waits !== undefined) {
-        this.broken.add(step.id);
+        this.notDone(step);
         const other = this.part.steps.find((candidate) => candidate.id === stepOf(waits));
         const why = other?.suppressed ? "which is left out" : "which could not be built";
         return {
@@ -176,23 +182,62 @@ class Run {
       }
       this.results.set(key, result);
       this.done.set(step.id, { key, values: step, result });
+      const lacks = this.bench.lacksOf(items.map(({ item }) => item.id));
       this.bench.apply(step, result);
+      this.bench.passOn(result.made, lacks);
       const ms = performance.now() - started;
-      const warnings = [...result.warnings, ...this.bench.takeNotes()];
+      const warnings = [...result.warnings, ...this.bench.takeNotes(), ...this.lackingNote(lacks, step)];
       return {
         ...report,
         key,
         state: warnings.length > 0 ? "warned" : "good",
         warnings,
+        ...(lacks.length > 0 ? { lacks } : {}),
         made: result.made.map((item) => item.id),
         ...(result.becomes ? { becomes: result.becomes } : {}),
         ms,
       };
     } catch (cause) {
-      this.broken.add(step.id);
+      this.notDone(step);
       this.bench.takeNotes();
-      return { ...report, state: "failed", error: asTrouble(cause, step), ms: performance.now() - started };
+      const error = asTrouble(cause, step);
+      return {
+        ...report,
+        state: "failed",
+        error: this.options.trial ? error : this.tried(error),
+        ms: performance.now() - started,
+      };
     }
+  }
+
+  /** A trouble with those of its repairs that mend it: each is tried before it is offered. */
+  private tried(error: Trouble): Trouble {
+    if (!error.repair && !error.others) return error;
+    const { cache, file } = this.options;
+    return withTriedRepairs(error, this.job, this.part, (job, part, upTo) => {
+      const { steps } = evaluatePart(job, part, { cache, file, upTo, trial: true });
+      return steps;
+    });
+  }
+
+  /** A step that was not done is not passed over: what it should have changed goes on without it, and says so. */
+  private notDone(step: Step): void {
+    this.broken.add(step.id);
+    this.bench.missed(step, stepType(step.type)?.changes?.(activeValues(step) as never) ?? []);
+  }
+
+  /** Tells that a step goes on without others that could not be built. One that a person left out is no surprise. */
+  private lackingNote(lacks: readonly string[], { id: step }: Step): Trouble[] {
+    const failed = lacks.filter((id) => !this.part.steps.find((other) => other.id === id)?.suppressed);
+    if (failed.length === 0) return [];
+    const numbers = failed.map((id) => this.bench.numberOf(id)).join(", ");
+    return [
+      {
+        code: "goes-without",
+        message: `Built without step${failed.length > 1 ? "s" : ""} ${numbers}, which could not be done. Mend that first.`,
+        step,
+      },
+    ];
   }
 
   private evaluate(step: Step, warnings: Trouble[], wantsPieces: boolean): StepOutcome {

@@ -57,6 +57,8 @@ export interface BodyReport extends Measures {
   faces: number;
   /** Handles of its skins; null where a skin touches itself. */
   genus: number | null;
+  /** Steps that should have changed it, or what it was made of, and were not done: by id. */
+  lacks?: string[];
 }
 
 export function reportBody(id: string, name: string, kind: "solid" | "sheet", shape: Shape): BodyReport {

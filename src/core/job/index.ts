@@ -4,5 +4,6 @@ export * from "./json-schema";
 export * from "./looks";
 export * from "./parameters";
 export * from "./parse";
+export * from "./repair";
 export * from "./state";
 export * from "./upgrade";

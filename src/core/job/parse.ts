@@ -1,5 +1,6 @@
 import { fail } from "../errors";
 import { stepType } from "../steps/registry";
+import { refsOf } from "../steps/values";
 import { type Job, jobSchema, type Step } from "./document";
 
 /** Reads a job from JSON text. @throws SeamError with one sentence that says where and what to do. */
@@ -60,9 +61,7 @@ function placeOf(path: PropertyKey[], value: unknown): string {
 
 /** The steps whose results a step names, by id: `s3:block` names `s3`. */
 export function stepsNeeded(step: Step): string[] {
-  const type = stepType(step.type);
-  if (!type) return [];
-  return [...new Set(type.refs(step as never).map((ref) => ref.split(":")[0]!))];
+  return [...new Set(refsOf(step).map((ref) => ref.split(":")[0]!))];
 }
 
 /** A sheet runs from top to bottom: two steps that need each other can never be built. */

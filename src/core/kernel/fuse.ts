@@ -1,94 +1,114 @@
-import type { BRepAlgoAPI_BuilderAlgo, TopAbs_Orientation } from "replicad-opencascadejs";
-import { Groups } from "../groups";
+import { isDelicate, ownTurn } from "./delicate";
 import { KernelFault } from "./faults";
-import { lib } from "./library";
+import { type FaceUse, type Fusion, fuseOnce } from "./general-fuse";
+import { fuseHalved } from "./halved";
 import { roughArea } from "./mass";
-import { type Scope, scoped } from "./scope";
-import { type Surface, surfacesOf } from "./surfaces";
-import {
-  asEdge,
-  asFace,
-  facesOf,
-  freeShape,
-  fromList,
-  listOf,
-  type Orientation,
-  occurrences,
-  orientation,
-  type Shape,
-  ShapeMap,
-  shapeKind,
-  subshapes,
-} from "./topology";
-
-/** A face of the arrangement as some body or cell has it. Faces are numbered; equal numbers are one face. */
-export interface FaceUse {
-  face: number;
-  sign: Orientation;
-}
-
-export interface Cell {
-  /** A solid of its own; `Fusion.free` frees it. */
-  shape: Shape;
-  /** Every use of a face: bounding it (±1), or lying inside without dividing it (0). */
-  faces: FaceUse[];
-  /** The arguments (by place) whose inside this cell is part of. */
-  within: number[];
-}
-
-/** Everything that the arguments divide each other into, as numbers; handles stay inside. */
-export interface Fusion {
-  cells: Cell[];
-  /** For each argument, for each of its faces in order, the faces it became. An empty list: the face is gone. */
-  images: FaceUse[][][];
-  /** The faces that the division left as they were. */
-  unchanged: ReadonlySet<number>;
-  /** A handle for a numbered face, valid until `free`. */
-  faceHandle(face: number): Shape;
-  /** What a numbered face lies on. */
-  surface(face: number): Surface;
-  /** The edges round a face: number, and whether it came from two arguments crossing. */
-  faceEdges(face: number): { edge: number; crossing: boolean }[];
-  /** A handle for a numbered edge, valid until `free`. */
-  edgeHandle(edge: number): Shape;
-  free(): void;
-}
+import { openEdges } from "./measure";
+import { contradiction } from "./opinion";
+import { scoped } from "./scope";
+import { surfacesOf } from "./surfaces";
+import { freeShape, type Orientation, type Shape, shapeKind, subshapes } from "./topology";
+import { placed } from "./transform";
+import type { Vec3 } from "./vectors";
 
 /** How an attempt hands its arguments to the library. */
-const ATTEMPTS: { reversed: boolean; fuzzy: number }[] = [
-  { reversed: false, fuzzy: 0 },
-  { reversed: true, fuzzy: 0 },
-  { reversed: false, fuzzy: 1e-5 },
-  { reversed: true, fuzzy: 1e-5 },
-];
+interface Attempt {
+  reversed: boolean;
+  fuzzy: number;
+  /** Bodies that are round as a whole turned about their own axes: only where the library begins to go round moves. */
+  turned: boolean;
+}
+
+const ATTEMPTS: Attempt[] = [0, 1e-5].flatMap((fuzzy) =>
+  [false, true].flatMap((turned) => [false, true].map((reversed) => ({ reversed, fuzzy, turned }))),
+);
+
+/** Radians: no drawing has this angle. */
+const ASTRAY = 0.7153;
 
 /**
  * Divides all arguments by one another (the general fuse of the library) without changing them.
  *
- * The library can divide wrongly without a word, above all where curved faces coincide. So every result is weighed:
- * the parts of a face have to cover it, the cells of a solid have to fill it. What does
- * not add up is done again with the arguments the other way round, then with a tolerance of 1e-5 mm.
+ * The library can divide wrongly without a word, above all where faces are tangent or coincide. So every result is weighed:
+ * the parts of a face have to cover it, the cells of a solid have to fill it, and where the arguments lie delicately to each
+ * other (`isDelicate`), cells have to be closed and triangles have to agree on what lies in what (`contradiction`). What does
+ * not add up is done again with the arguments the other way round, with round bodies begun elsewhere, with a
+ * tolerance of 1e-5 mm, and with round bodies parted first.
  * @param crossings whether it will be asked where something crosses a face; finding that out takes time.
- * @throws KernelFault when the library reports an error, or when no attempt adds up.
+ * @throws KernelFault when the library reports an error, or when no attempt adds up: with a place, where one is known.
  */
 export function fuse(args: readonly Shape[], crossings = true): Fusion {
+  const delicate = isDelicate(args);
   let failure: unknown;
-  for (const { reversed, fuzzy } of ATTEMPTS) {
+  let at: Vec3 | null = null;
+  for (const attempt of ATTEMPTS) {
+    const turned = attempt.turned ? turnedArgs(args) : null;
+    if (attempt.turned && !turned) continue;
+    const given = turned ?? args;
+    const freeTurned = () => {
+      for (const shape of turned ?? []) if (!args.includes(shape)) freeShape(shape);
+    };
     try {
-      const fusion = reversed
-        ? turnedRound(fuseOnce([...args].reverse(), fuzzy, crossings))
-        : fuseOnce(args, fuzzy, crossings);
-      if (addsUp(args, fusion)) return fusion;
+      const made = attempt.reversed
+        ? turnedRound(fuseOnce([...given].reverse(), attempt.fuzzy, crossings))
+        : fuseOnce(given, attempt.fuzzy, crossings);
+      const fusion: Fusion = {
+        ...made,
+        free() {
+          made.free();
+          freeTurned();
+        },
+      };
+      const fault = faultOf(given, fusion, delicate);
+      if (!fault) return fusion;
+      at ??= fault.at;
       fusion.free();
     } catch (cause) {
+      freeTurned();
       if (cause instanceof KernelFault && cause.fatal) throw cause;
       failure = cause;
     }
   }
-  throw (
-    failure ??
-    new KernelFault("The bodies could not be divided by one another: the pieces do not add up to the whole.", false)
-  );
+  if (delicate) {
+    try {
+      const halved = fuseHalved(args, crossings);
+      if (halved && !faultOf(args, halved, true)) return halved;
+      halved?.free();
+    } catch (cause) {
+      if (!(cause instanceof KernelFault) || cause.fatal) throw cause;
+      failure ??= cause;
+    }
+  }
+  if (at || !failure)
+    throw new KernelFault(
+      "The bodies could not be divided by one another: the pieces do not add up to the whole.",
+      false,
+      at,
+    );
+  throw failure;
+}
+
+/** The arguments with those that are round as a whole turned about their own axes; null where none is. */
+function turnedArgs(args: readonly Shape[]): Shape[] | null {
+  const turns = args.map(ownTurn);
+  if (turns.every((turn) => turn === null)) return null;
+  return args.map((arg, i) => {
+    const turn = turns[i];
+    // Each by another angle: what began in one place together begins apart.
+    return turn ? placed(arg, { about: turn.at, axis: turn.axis, angle: ASTRAY * (i + 1), by: [0, 0, 0] }) : arg;
+  });
+}
+
+/** What is wrong with a division, and where, as far as that is known; null where nothing is. */
+function faultOf(args: readonly Shape[], fusion: Fusion, delicate: boolean): { at: Vec3 | null } | null {
+  if (!addsUp(args, fusion)) return { at: null };
+  if (!delicate) return null;
+  for (const { shape } of fusion.cells) {
+    const [open] = openEdges(shape);
+    if (open) return { at: open.at };
+  }
+  const at = contradiction(args, fusion);
+  return at ? { at } : null;
 }
 
 /** Numbers the arguments of a fusion from the other end. */
@@ -172,171 +192,4 @@ function cellsFill(a: number, { cells, images }: Fusion): boolean {
     if (own === undefined ? signs.length !== 2 || signs[0] === signs[1] : signs.length !== 1) return false;
   }
   return [...skin.keys()].every((face) => seen.has(face));
-}
-
-function fuseOnce(args: readonly Shape[], fuzzy: number, crossings: boolean): Fusion {
-  const oc = lib();
-  const held: Shape[] = [];
-  const keep = (own: Shape): Shape => {
-    held.push(own);
-    return own;
-  };
-  const free = () => {
-    for (const shape of held) freeShape(shape);
-    held.length = 0;
-  };
-  try {
-    return scoped((scope) => {
-      const algorithm = scope.use(new oc.BRepAlgoAPI_BuilderAlgo());
-      algorithm.SetArguments(listOf(scope, args));
-      algorithm.SetNonDestructive(true);
-      // Every solid comes here right side out: what makes or reads one sees to it, so asking again only takes time.
-      algorithm.SetCheckInverted(false);
-      if (fuzzy > 0) algorithm.SetFuzzyValue(fuzzy);
-      algorithm.Build(scope.use(new oc.Message_ProgressRange()));
-      if (algorithm.HasErrors()) throw new KernelFault("The bodies could not be divided by one another.", false);
-
-      const unchanged = new Set<number>();
-      const faceNumbers = new ShapeMap<number>();
-      const faceHandles: Shape[] = [];
-      const numberOf = (face: Shape, lasting = false): number =>
-        faceNumbers.ensure(face, () => {
-          const handle = lasting ? face : keep(oc.TopoDS.Face(face));
-          return { handle, value: faceHandles.push(handle) - 1 };
-        });
-      const images = args.map((arg) =>
-        facesOf(arg).map((face): FaceUse[] => {
-          const changed = imagesOf(scope, algorithm, face);
-          const same = changed.length === 1 && changed[0] === face;
-          // The handles of an argument's own faces last as long as the argument.
-          const uses = changed.map((image) => ({ face: numberOf(image, same), sign: orientation(image) }));
-          if (same) unchanged.add(uses[0]!.face);
-          return uses;
-        }),
-      );
-
-      const cells: Cell[] = [];
-      const cellNumbers = new ShapeMap<number>();
-      args.forEach((arg, a) => {
-        for (const solid of solidsOf(scope, arg)) {
-          for (const image of imagesOf(scope, algorithm, solid)) {
-            const number = cellNumbers.ensure(image, () => {
-              const shape = keep(oc.TopoDS.Solid(image));
-              const faces = occurrences(scope, shape, "face").map((face) => ({
-                face: numberOf(face),
-                sign: orientation(face),
-              }));
-              return { handle: shape, value: cells.push({ shape, faces, within: [] }) - 1 };
-            });
-            if (!cells[number]!.within.includes(a)) cells[number]!.within.push(a);
-          }
-        }
-      });
-
-      const crossing = new ShapeMap<true>();
-      if (crossings)
-        for (const edge of fromList(scope, algorithm.SectionEdges())) crossing.set(keep(oc.TopoDS.Edge(edge)), true);
-      const edgeNumbers = new ShapeMap<number>();
-      const edgeHandles: Shape[] = [];
-      const edgesOfFace = new Map<number, { edge: number; crossing: boolean }[]>();
-      const surfaces: Surface[] = [];
-      images.forEach((ofArg, a) => {
-        const own = surfacesOf(args[a]!);
-        ofArg.forEach((parts, f) => {
-          for (const { face } of parts) surfaces[face] ??= own[f]!;
-        });
-      });
-      return {
-        cells,
-        images,
-        unchanged,
-        faceHandle: (face) => faceHandles[face]!,
-        surface: (face) => surfaces[face]!,
-        faceEdges(face) {
-          const known = edgesOfFace.get(face);
-          if (known) return known;
-          const found = scoped((inner) =>
-            occurrences(inner, faceHandles[face]!, "edge")
-              .filter((edge) => !oc.BRep_Tool.Degenerated(asEdge(inner, edge)))
-              .map((edge) => {
-                let number = edgeNumbers.get(edge);
-                if (number === undefined) {
-                  number = edgeHandles.length;
-                  const own = keep(oc.TopoDS.Edge(edge));
-                  edgeHandles.push(own);
-                  edgeNumbers.set(own, number);
-                }
-                return { edge: number, crossing: crossing.get(edge) === true };
-              }),
-          );
-          edgesOfFace.set(face, found);
-          return found;
-        },
-        edgeHandle: (edge) => edgeHandles[edge]!,
-        free,
-      };
-    });
-  } catch (cause) {
-    free();
-    throw cause;
-  }
-}
-
-/** The solids of an argument: most are one, or have none. */
-function solidsOf(scope: Scope, arg: Shape): Shape[] {
-  const kind = shapeKind(arg);
-  if (kind === "solid") return [arg];
-  return kind === "compound" ? subshapes(scope, arg, "solid") : [];
-}
-
-function imagesOf(scope: Scope, algorithm: BRepAlgoAPI_BuilderAlgo, shape: Shape): Shape[] {
-  const modified = scope.use(algorithm.Modified(shape));
-  if (modified.Size() > 0) return fromList(scope, modified);
-  return algorithm.IsDeleted(shape) ? [] : [shape];
-}
-
-/**
- * Builds a solid from faces that close it, each oriented outwards; shells are found by the edges they share.
- * The caller frees it. `order` tells where each face of the result came from.
- */
-export function solidFromFaces(faces: readonly { shape: Shape; sign: Orientation }[]): {
-  shape: Shape;
-  order: number[];
-} {
-  return scoped((scope) => {
-    const oc = lib();
-    const builder = scope.use(new oc.TopoDS_Builder());
-    const solid = new oc.TopoDS_Solid();
-    builder.MakeSolid(solid);
-    const order: number[] = [];
-    for (const group of connected(faces.map((face) => face.shape))) {
-      const shell = scope.use(new oc.TopoDS_Shell());
-      builder.MakeShell(shell);
-      for (const place of group) {
-        const { shape, sign } = faces[place]!;
-        const sense = (sign === 1 ? "TopAbs_FORWARD" : "TopAbs_REVERSED") as TopAbs_Orientation;
-        builder.Add(shell, scope.use(asFace(scope, shape).Oriented(sense)));
-        order.push(place);
-      }
-      shell.Closed(true);
-      builder.Add(solid, shell);
-    }
-    return { shape: solid, order };
-  });
-}
-
-/** Groups faces (by place) that hang together by shared edges. */
-function connected(faces: readonly Shape[]): number[][] {
-  return scoped((scope) => {
-    const groups = new Groups(faces.length);
-    const first = new ShapeMap<number>();
-    faces.forEach((face, i) => {
-      for (const edge of occurrences(scope, face, "edge")) {
-        const other = first.get(edge);
-        if (other === undefined) first.set(edge, i);
-        else groups.join(i, other);
-      }
-    });
-    return groups.all();
-  });
 }

@@ -1,11 +1,11 @@
 import type { BRepOffset_Mode, GeomAbs_JoinType } from "replicad-opencascadejs";
 import { contains, distanceToPoint, normalNear } from "./distance";
-import { solidFromFaces } from "./fuse";
 import { lib } from "./library";
 import { volumeOf } from "./mass";
 import { isValid, openEdges } from "./measure";
 import { scoped } from "./scope";
 import { pointOnFace } from "./sheet";
+import { solidFromFaces } from "./solid-from-faces";
 import { freeShape, fromList, listOf, orientation, ownHandle, type Shape, ShapeMap, subshapes } from "./topology";
 import { add, scale, type Vec3 } from "./vectors";
 

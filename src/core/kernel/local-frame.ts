@@ -11,19 +11,30 @@ export interface LocalFrame {
   z: Vec3;
 }
 
+/** A frame that goes with a face of a body, by the face's name. */
+export interface NamedFrame extends LocalFrame {
+  face: string;
+}
+
+/** Of so many faces at most the frames are given. */
+const FRAMES = 24;
+
 /**
- * A frame that goes where a body goes: the middle of its skin, and the directions of the first of its faces, in order
- * of `names`, whose surface has directions of its own. A body of free surfaces only keeps the world's directions.
+ * Frames that go where a body goes: in the middle of its skin, with the directions of each of its faces, in order of
+ * `names`, whose surface has directions of its own. A body of free surfaces only keeps the world's directions.
  */
-export function localFrame(shape: Shape, names: readonly string[]): LocalFrame {
+export function localFrames(shape: Shape, names: readonly string[]): NamedFrame[] {
   const { faces } = incidenceOf(shape);
+  const origin = surfaceCentre(shape);
   const order = faces.map((_, place) => place).sort((a, b) => (names[a]! < names[b]! ? -1 : 1));
-  for (const place of order) {
+  const frames = order.flatMap((place): NamedFrame[] => {
     const { surface } = faces[place]!;
-    if (!surface || !("axis" in surface)) continue;
-    return { origin: surfaceCentre(shape), x: surface.x, y: cross(surface.axis, surface.x), z: surface.axis };
-  }
-  return { origin: surfaceCentre(shape), x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
+    if (!surface || !("axis" in surface)) return [];
+    const { x, axis } = surface;
+    return [{ face: names[place]!, origin, x, y: cross(axis, x), z: axis }];
+  });
+  if (frames.length > 0) return frames.slice(0, FRAMES);
+  return [{ face: "", origin, x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] }];
 }
 
 /** A point as seen from a frame, mm. */

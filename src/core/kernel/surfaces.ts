@@ -8,6 +8,8 @@ export interface Surface {
   kind: FaceKind;
   /** Text that is equal for two faces on the same plane, cylinder or sphere; null for other surfaces. */
   signature: string | null;
+  /** The axis of a round surface, the normal of a flat one. */
+  along?: Vec3;
 }
 
 const known = new WeakMap<Shape, Surface[]>();
@@ -38,7 +40,7 @@ const headed = (d: Vec3): Vec3 => {
 
 function flat(origin: Vec3, direction: Vec3): Surface {
   const normal = headed(direction);
-  return { kind: "plane", signature: `plane ${text([...normal, dot(normal, origin)])}` };
+  return { kind: "plane", along: normal, signature: `plane ${text([...normal, dot(normal, origin)])}` };
 }
 
 function surfaceOf({ surface }: FaceStructure): Surface {
@@ -48,7 +50,7 @@ function surfaceOf({ surface }: FaceStructure): Surface {
     case "cylinder": {
       const axis = headed(surface.axis);
       const foot = sub(surface.at, scale(axis, dot(axis, surface.at)));
-      return { kind: "cylinder", signature: `cylinder ${text([surface.radius, ...axis, ...foot])}` };
+      return { kind: "cylinder", along: axis, signature: `cylinder ${text([surface.radius, ...axis, ...foot])}` };
     }
     case "sphere":
       return { kind: "sphere", signature: `sphere ${text([surface.radius, ...surface.at])}` };

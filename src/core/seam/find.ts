@@ -144,10 +144,10 @@ function seenFrom(tag: string, pieces: readonly Traced[], which: readonly number
 function contradicted(twin: Twin, pieces: readonly Traced[], alike: readonly number[], choice: number): boolean {
   return twin.spots.some(({ tag, at }) => {
     const places = seenFrom(tag, pieces, alike);
-    if (!places) return false;
+    if (!places) return twin.count > 1;
     const own = away(places[alike.indexOf(choice)]!, at);
-    // Told by its bounds, but gone as far as half-way to the next: that may be another with the same bounds now.
-    if (twin.count === 1 && own > twin.gap / 2) return true;
+    // Gone as far as half-way to the next: that may be another which has come to its place.
+    if (own > twin.gap / 2) return true;
     return places.some((place, i) => {
       if (alike[i] === choice) return false;
       const off = away(place, at);
@@ -179,13 +179,17 @@ function amongTwins(
 }
 
 /** The one that is where it was, as large and as far from the next as it was, seen from one body at least. */
-function stillThere({ size, gap, spots }: Twin, row: readonly Spot[]): number | null {
+function stillThere({ size, next, spots }: Twin, row: readonly Spot[]): number | null {
   const still = row.flatMap((spot, i) => {
-    const seen = spots.some(({ tag, at }) =>
-      spot.seen.some(({ tags, at: now }) => tags.includes(tag) && away(now, at) < STILL),
-    );
+    const seen = spots.some(({ tag, at }) => {
+      const places = row.map((one) => one.seen.find(({ tags }) => tags.includes(tag))?.at);
+      const now = places[i];
+      return (
+        now && away(now, at) < STILL && places.every((place, j) => j === i || !place || away(place, now) > 2 * STILL)
+      );
+    });
     const others = row.filter((_, j) => j !== i).map((other) => away(other.seen[0]!.at, spot.seen[0]!.at));
-    const asFar = others.length > 0 && Math.abs(Math.min(...others) - gap) < STILL;
+    const asFar = others.length > 0 && Math.abs(Math.min(...others) - next) < STILL;
     return seen && asFar && Math.abs(spot.size - size) <= 1e-5 * size ? [i] : [];
   });
   return still.length === 1 ? still[0]! : null;
@@ -199,13 +203,16 @@ function inTheRow({ spots }: Twin, row: readonly Spot[]): number | null {
   for (const { tag, at, among } of spots) {
     const k = row[0]!.seen.findIndex(({ tags }) => tags.includes(tag));
     if (k < 0) return null;
+    const places = row.map(({ seen }) => seen[k]!.at);
+    // Seen from here they all lie in one place.
+    if (places.every((place) => away(place, places[0]!) < 2 * STILL)) continue;
     const offs = arranged[k]!.map((place) => away(place, among));
     const best = offs.indexOf(Math.min(...offs));
     const apart = arranged[k]!.map((place) => away(place, arranged[k]![best]!)).filter((_, i) => i !== best);
     if (offs[best]! > NEAR * Math.min(...apart)) return null;
     if (choice !== null && choice !== best) return null;
     choice = best;
-    const gaps = row.map(({ seen }) => away(seen[k]!.at, at));
+    const gaps = places.map((place) => away(place, at));
     if (gaps.indexOf(Math.min(...gaps)) === best) nearest = true;
   }
   return nearest ? choice : null;

@@ -29,8 +29,9 @@ export interface Mark {
 export interface Twin {
   /** How many peers had the very same bounds, itself among them: 1 where its bounds tell it. */
   count: number;
-  /** mm to the nearest peer. */
+  /** mm to the nearest peer, and to the nearest with the very same bounds (0 where there is none). */
   gap: number;
+  next: number;
   /** mm³ or mm². */
   size: number;
   /** Where its middle is as seen from what it was made of and cut by, mm. */
@@ -54,8 +55,8 @@ export interface Traced {
 
 export interface Spot {
   size: number;
-  /** Where its middle is, seen from each body that moves by itself: known by its id and by those that it had before. */
-  seen: { tags: readonly string[]; at: Vec3 }[];
+  /** Where its middle is, seen from each body that moves by itself, as each of its faces has it: known by all its names. */
+  seen: { of: string; tags: readonly string[]; at: Vec3 }[];
 }
 
 const LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789-_";
@@ -145,7 +146,7 @@ function twinOf(pieces: readonly Traced[], piece: number, rest: readonly number[
   const peers = rest.filter((i) => sameBounds(new Set([...pieces[i]!.bounds].filter(isCutterBound)), byCutters));
   if (peers.length === 0) return null;
   const spot = self.spot();
-  if (!spot) return { count: 1, gap: 0, size: 0, spots: [] };
+  if (!spot) return { count: 1, gap: 0, next: 0, size: 0, spots: [] };
   const places = peers.flatMap((i) => {
     const at = pieces[i]!.spot()?.seen[0]?.at;
     return at ? [at] : [];
@@ -155,11 +156,20 @@ function twinOf(pieces: readonly Traced[], piece: number, rest: readonly number[
     ...peers.flatMap((i) => (sameBounds(pieces[i]!.bounds, self.bounds) ? (pieces[i]!.spot() ?? []) : [])),
   ];
   const among = amongOf(row);
+  const apart = (places: readonly Vec3[]) =>
+    places.length > 0 ? Math.min(...places.map((other) => away(other, spot.seen[0]!.at))) : 0;
+  // One view from each body is enough.
+  const views = spot.seen.flatMap(({ of }, k) => (spot.seen.findIndex((other) => other.of === of) === k ? [k] : []));
   return {
     count: row.length,
-    gap: Math.min(...places.map((other) => away(other, spot.seen[0]!.at))),
+    gap: apart(places),
+    next: apart(row.slice(1).map(({ seen }) => seen[0]!.at)),
     size: spot.size,
-    spots: spot.seen.slice(0, room.spots).map(({ tags, at }, k) => ({ tag: tags[0]!, at, among: among[k]![0]! })),
+    spots: views.slice(0, room.spots).map((k) => ({
+      tag: spot.seen[k]!.tags[0]!,
+      at: spot.seen[k]!.at,
+      among: among[k]![0]!,
+    })),
   };
 }
 
@@ -196,7 +206,7 @@ export function writeMark({ own, shared, others, beyond, telling, of, total, twi
         `${tag}${at.map(short).join(",")}${twin.count > 1 ? `/${among.map(short).join(",")}` : ""}`,
     )
     .join(";");
-  return `${bounds}${counts}@${twin.count};${short(twin.gap)};${Number(twin.size.toPrecision(8))};${spots}`;
+  return `${bounds}${counts}@${twin.count};${short(twin.gap)};${short(twin.next)};${Number(twin.size.toPrecision(8))};${spots}`;
 }
 
 const FORM = /^([\w-]*)\.([\w-]*)\.([\w-]*)(?:\.([\w-]*))?(?:\*(\d+)-(\d+))?(?:\+(\d+))?(?:@(.+))?$/;
@@ -219,14 +229,23 @@ export function readMark(text: string): Mark | null {
     twin: null,
   };
   if (twin === undefined) return mark;
-  const [count, gap, size, ...spots] = twin.split(";");
+  const [count, gap, next, size, ...spots] = twin.split(";");
   const places = spots.map((spot): TwinSpot => {
     const [at, among] = spot.slice(LENGTH).split("/");
     return { tag: spot.slice(0, LENGTH), at: readPlace(at), among: among === undefined ? [0, 0, 0] : readPlace(among) };
   });
-  const numbers = [Number(count), Number(gap), Number(size), ...places.flatMap(({ at, among }) => [...at, ...among])];
+  const numbers = [
+    Number(count),
+    Number(gap),
+    Number(next),
+    Number(size),
+    ...places.flatMap(({ at, among }) => [...at, ...among]),
+  ];
   if (numbers.some((value) => !Number.isFinite(value))) return null;
-  return { ...mark, twin: { count: Number(count), gap: Number(gap), size: Number(size), spots: places } };
+  return {
+    ...mark,
+    twin: { count: Number(count), gap: Number(gap), next: Number(next), size: Number(size), spots: places },
+  };
 }
 
 function readPlace(text = ""): Vec3 {

@@ -1,4 +1,16 @@
-import { type Fusion, inFrame, type LocalFrame, localFrame, roughSkin, type Shape } from "../kernel";
+import {
+  dot,
+  type Fusion,
+  inFrame,
+  localFrames,
+  type NamedFrame,
+  roughSkin,
+  type Shape,
+  type Surface,
+  scale,
+  sub,
+  type Vec3,
+} from "../kernel";
 import type { Body } from "../naming";
 import type { Knife } from "./division";
 import type { Ids } from "./ids";
@@ -17,7 +29,8 @@ export class Scene {
   /** For each arrangement face, the cutters that it is part of. */
   readonly uses = new Map<number, CutterUse[]>();
   private readonly stockFaces = new Set<number>();
-  private readonly frames = new Map<string, LocalFrame>();
+  private readonly frames = new Map<string, NamedFrame[]>();
+  private readonly ways = new Map<string, Vec3 | null>();
 
   constructor(
     readonly stock: readonly Body[],
@@ -73,10 +86,15 @@ export class Scene {
     ];
     return {
       size: area,
-      seen: bodies.map((body) => ({
-        tags: this.ids.names(body.id).map((name) => boundOf(name)),
-        at: inFrame(this.frameOf(body), centre),
-      })),
+      seen: bodies.flatMap((body) => {
+        const at = this.withoutSliding(body.id, centre);
+        const names = this.ids.names(body.id);
+        return this.framesOf(body).map((frame) => ({
+          of: names[0]!,
+          tags: names.map((name) => boundOf(`${name} ${frame.face}`)),
+          at: inFrame(frame, at),
+        }));
+      }),
     };
   }
 
@@ -86,14 +104,49 @@ export class Scene {
     return { kind: kinds[0]!, kinds };
   }
 
-  private frameOf({ id, shape, faces }: { id: string; shape: Shape; faces: readonly string[] }): LocalFrame {
-    let frame = this.frames.get(id);
-    if (!frame) {
-      frame = localFrame(shape, faces);
-      this.frames.set(id, frame);
-    }
-    return frame;
+  /** A place, but for how far along a cutter it is which may slide that way without cutting otherwise. */
+  private withoutSliding(id: string, at: Vec3): Vec3 {
+    const way = this.slidingWay(id);
+    return way ? sub(at, scale(way, dot(at, way))) : at;
   }
+
+  /** The one direction in which the faces that a cutter cuts with run on alike; null where there is none. */
+  private slidingWay(id: string): Vec3 | null {
+    const known = this.ways.get(id);
+    if (known !== undefined) return known;
+    const c = this.cutters.findIndex(({ item }) => item.id === id);
+    const faces = c < 0 ? [] : [...this.uses].filter(([, uses]) => uses.some(({ cutter }) => cutter === c));
+    const inside = faces.filter(([face]) =>
+      this.fusion.cells.some((cell) =>
+        cell.faces.some((use) => use.face === face && cell.within.some((a) => a < this.stock.length)),
+      ),
+    );
+    const way = runningAlike(inside.map(([face]) => this.fusion.surface(face)));
+    this.ways.set(id, way);
+    return way;
+  }
+
+  private framesOf({ id, shape, faces }: { id: string; shape: Shape; faces: readonly string[] }): NamedFrame[] {
+    let frames = this.frames.get(id);
+    if (!frames) {
+      frames = localFrames(shape, faces);
+      this.frames.set(id, frames);
+    }
+    return frames;
+  }
+}
+
+/** The direction along which round and flat faces all run on; null where they share none, or more than one. */
+function runningAlike(surfaces: readonly Surface[]): Vec3 | null {
+  const [first] = surfaces.filter(({ kind }) => kind === "cylinder");
+  if (!first?.along) return null;
+  const way = first.along;
+  const alike = surfaces.every(({ kind, along }) => {
+    if (!along || (kind !== "cylinder" && kind !== "plane")) return false;
+    const lean = Math.abs(dot(along, way));
+    return kind === "plane" ? lean < 1e-9 : lean > 1 - 1e-9;
+  });
+  return alike ? way : null;
 }
 
 /** A function that is asked once. */

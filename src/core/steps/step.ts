@@ -107,6 +107,8 @@ export interface PieceReport {
   piece: Omit<Piece, "fusion" | "shape" | "uses" | "bounds" | "spot" | "kinds" | "mark"> & { mark: string };
   shape: Shape;
   fate: PresetFate;
+  /** Whether a decision gave it its fate. */
+  decided: boolean;
   /** The preset's own fate: what it would be without a decision. */
   preset: PresetFate;
 }
@@ -119,6 +121,8 @@ export interface StepType<S extends z.ZodType = z.ZodType> {
   fields: Field[];
   /** References of a step's values: which earlier items it needs. */
   refs(values: z.infer<S>): string[];
+  /** Of those, the bodies that it changes: when it cannot be done, what goes on with them lacks it. None where left out. */
+  changes?(values: z.infer<S>): string[];
   /** Steps that it does again elsewhere, by id; they are among its references, too. */
   repeats?(values: z.infer<S>): string[];
   /** Whether it depends on everything that is there before it. */

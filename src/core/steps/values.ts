@@ -1,6 +1,8 @@
+import type { z } from "zod";
 import { type FieldProblems, formulasIn, mapFormulas, resolveQuantities, type Scope } from "../params";
 import type { Dimension } from "../sketch";
 import { stepType } from "./registry";
+import type { Field, StepType } from "./step";
 
 /** A step as a document holds it. */
 type StepLike = { id: string; type: string } & Record<string, unknown>;
@@ -9,8 +11,54 @@ type StepLike = { id: string; type: string } & Record<string, unknown>;
 export function resolveStep<T extends StepLike>(step: T, scope: Scope): { step: T; problems: FieldProblems } {
   const type = stepType(step.type);
   if (!type) return { step, problems: {} };
-  const { values, problems } = resolveQuantities(type.schema, step, scope);
+  const { values, problems } = resolveQuantities(type.schema, activeValues(step), scope);
   return { step: values, problems };
+}
+
+/** The fields of a step that its form shows: those whose conditions hold. */
+export function shownFields(step: StepLike): Field[] {
+  const active = activeValues(step);
+  return (stepType(step.type)?.fields ?? []).filter((field) => isShown(field, active));
+}
+
+const isShown = ({ when }: Field, values: Record<string, unknown>) =>
+  (when ? [when].flat() : []).every(({ key, is }) => is.includes(String(values[key])));
+
+/** A step as it acts: what its form does not show is as if it had never been filled in. */
+export function activeValues<T extends StepLike>(step: T): T {
+  const type = stepType(step.type);
+  if (!type) return step;
+  let active = step;
+  for (const field of type.fields) {
+    if (isShown(field, active)) continue;
+    const initial = initialOf(type, field.key);
+    if (initial === undefined || active[field.key] === undefined) continue;
+    if (active === step) active = { ...step };
+    (active as Record<string, unknown>)[field.key] = initial.value;
+  }
+  return active;
+}
+
+/** The items and steps that a step needs, as it acts. */
+export function refsOf(step: StepLike): string[] {
+  return stepType(step.type)?.refs(activeValues(step) as never) ?? [];
+}
+
+const initials = new WeakMap<StepType, Map<string, { value: unknown } | undefined>>();
+
+/** What a field is when nobody fills it in; undefined for one that has to be. */
+function initialOf(type: StepType, key: string): { value: unknown } | undefined {
+  let known = initials.get(type);
+  if (!known) {
+    known = new Map();
+    initials.set(type, known);
+  }
+  if (!known.has(key)) {
+    const schema = (type.schema as unknown as { shape?: Record<string, z.ZodType> }).shape?.[key];
+    const empty = schema?.safeParse(undefined);
+    known.set(key, empty?.success ? { value: empty.data } : undefined);
+  }
+  return known.get(key);
 }
 
 /** Every formula of a step, by the path of its field. */

@@ -1,11 +1,14 @@
 "use client";
 import { useShallow } from "zustand/react/shallow";
+import type { FaceRef } from "@/core/naming";
+import type { KeepSide } from "@/core/seam";
 import type { Field } from "@/core/steps";
 import type { ItemView } from "@/engine/contract";
 import { Button, Check, Choice } from "../controls/controls";
 import { Mark } from "../marks/marks";
 import { useWorkspace } from "../state/context";
 import { toggleItem } from "../state/refs";
+import { faceSideKey, OPEN_SIDES, type Sides, sideOf, sideOptions, sidesFor } from "../state/sides";
 import { pickable } from "../state/workspace-store";
 
 export function usePickable(): ItemView[] {
@@ -98,8 +101,6 @@ function expand(refs: string[], items: ItemView[]): string[] {
   return items.filter((item) => refs.includes(item.id) || refs.includes(item.step)).map((item) => item.id);
 }
 
-type KeepSide = "front" | "back" | "in" | "out" | "either";
-
 /** Cutters with, for a trim, the side of each that stays. */
 export function CuttersField({
   field,
@@ -107,21 +108,27 @@ export function CuttersField({
   stock,
   value,
   keepSide,
+  faces,
   onChange,
 }: {
   field: Field;
   preset: string;
   stock: string[];
   value: string[];
-  keepSide: Record<string, KeepSide>;
+  keepSide: Sides;
+  /** Single faces that cut, too. */
+  faces: readonly FaceRef[];
   onChange(values: { cutters?: string[]; keepSide?: Record<string, KeepSide> }): void;
 }) {
   const all = usePickable();
   const taken = expand(stock, all);
   const items = all.filter((item) => !taken.includes(item.id) && (preset !== "subtract" || item.kind === "solid"));
   const picked = expand(value, items);
-  const toggle = (id: string) =>
-    onChange({ cutters: picked.includes(id) ? picked.filter((other) => other !== id) : [...picked, id] });
+  const toggle = (id: string) => {
+    const cutters = picked.includes(id) ? picked.filter((other) => other !== id) : [...picked, id];
+    const still = items.filter((item) => cutters.includes(item.id));
+    onChange({ cutters, keepSide: sidesFor(keepSide, still, faces) });
+  };
   return (
     <fieldset aria-label={field.label} className="min-w-0">
       <PickHead field={field} count={picked.length} hint="Pick in the view" />
@@ -136,25 +143,38 @@ export function CuttersField({
                 small
                 hideLabel
                 label={`Side of ${item.name} that stays`}
-                value={keepSide[item.id] ?? (item.kind === "solid" ? "out" : "front")}
-                options={
-                  item.kind === "solid"
-                    ? [
-                        { value: "out", label: "Keep outside" },
-                        { value: "in", label: "Keep inside" },
-                      ]
-                    : [
-                        { value: "front", label: "Keep front" },
-                        { value: "back", label: "Keep back" },
-                        { value: "either", label: "Both" },
-                      ]
+                value={sideOf(keepSide, item)}
+                options={sideOptions(item)}
+                onChange={(side) =>
+                  onChange({
+                    keepSide: {
+                      ...sidesFor(
+                        keepSide,
+                        items.filter((other) => picked.includes(other.id)),
+                        faces,
+                      ),
+                      [item.id]: side,
+                    },
+                    cutters: picked,
+                  })
                 }
-                onChange={(side) => onChange({ keepSide: { ...keepSide, [item.id]: side } })}
               />
             </div>
           ) : null
         }
       />
+      {preset === "trim"
+        ? faces.map((ref, i) => (
+            <Choice<KeepSide>
+              key={faceSideKey(ref)}
+              small
+              label={`Side of cutting face ${i + 1} that stays`}
+              value={keepSide[faceSideKey(ref)] ?? "front"}
+              options={OPEN_SIDES}
+              onChange={(side) => onChange({ keepSide: { ...keepSide, [faceSideKey(ref)]: side } })}
+            />
+          ))
+        : null}
     </fieldset>
   );
 }

@@ -1,11 +1,11 @@
 "use client";
 import type { CornerRef, EdgeRef, FaceRef } from "@/core/naming";
 import { isFormula, type Quantity } from "@/core/params";
-import { type Field, stepType } from "@/core/steps";
+import { type Field, shownFields, stepType } from "@/core/steps";
 import { Choice, Toggle } from "../controls/controls";
 import { useJob, useScope, useWorkspace } from "../state/context";
 import { type Problems, problemsOf } from "../state/draft";
-import { shownFields } from "../state/drawing";
+import { type Sides, withoutFaces } from "../state/sides";
 import { FileField } from "./file-field";
 import { BodiesField, CuttersField } from "./item-fields";
 import { CornersField, EdgesField, FacesField } from "./part-fields";
@@ -95,7 +95,17 @@ function FormField({ field, values, problems, onChange }: FieldProps) {
     case "bodies":
       return <BodiesField field={field} value={value as string[]} onChange={set} />;
     case "faces":
-      return <FacesField field={field} value={value as FaceRef[]} onChange={set} />;
+      return (
+        <FacesField
+          field={field}
+          value={value as FaceRef[]}
+          onChange={(next) =>
+            field.key === "cutterFaces"
+              ? onChange({ cutterFaces: next, keepSide: withoutFaces(values.keepSide as Sides, next) })
+              : set(next)
+          }
+        />
+      );
     case "edges":
       return <EdgesField field={field} value={value as EdgeRef[]} onChange={set} />;
     case "corners":
@@ -124,7 +134,8 @@ function FormField({ field, values, problems, onChange }: FieldProps) {
           preset={String(values.preset)}
           stock={values.stock as string[]}
           value={value as string[]}
-          keepSide={values.keepSide as Record<string, never>}
+          keepSide={values.keepSide as Sides}
+          faces={values.cutterFaces as FaceRef[]}
           onChange={onChange}
         />
       );

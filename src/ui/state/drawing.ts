@@ -1,7 +1,7 @@
 import type { Trouble } from "@/core/errors";
-import type { Part, Step } from "@/core/job";
+import type { Part } from "@/core/job";
 import type { CornerRef, EdgeRef, FaceRef } from "@/core/naming";
-import { type Field, stepType } from "@/core/steps";
+import { type Field, shownFields } from "@/core/steps";
 import { type BodyView, type ItemView, isBodyView, type PieceView, type ViewMesh } from "@/engine/contract";
 import type { Drawing, DrawnBody, DrawnPlane, DrawnSketch } from "../viewport/drawn";
 import { BODY_HEX, pieceColour } from "../viewport/palette";
@@ -102,13 +102,6 @@ export function pickField({ editing, picking }: Pick<State, "editing" | "picking
 /** What is being picked: faces, edges, corners, or whole items. */
 export function pickedKind(state: Pick<State, "editing" | "picking">): Field["kind"] | undefined {
   return pickField(state)?.kind;
-}
-
-/** The fields of a step that its form shows. */
-export function shownFields(step: Step): Field[] {
-  return (stepType(step.type)?.fields ?? []).filter(({ when }) =>
-    (when ? [when].flat() : []).every(({ key, is }) => is.includes(String(step[key]))),
-  );
 }
 
 /** The items that the open step names, or that are selected. */

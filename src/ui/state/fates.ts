@@ -1,3 +1,4 @@
+import type { Trouble } from "@/core/errors";
 import type { FateRule } from "@/core/seam";
 import type { PieceView } from "@/engine/contract";
 
@@ -9,21 +10,39 @@ export interface WantedFate {
 const same = (a: WantedFate, b: WantedFate) => a.fate === b.fate && (a.fate !== "group" || a.group === b.group);
 
 /**
- * The rules that make pieces have these fates: one for each that differs from what the preset says. All are written
- * anew from the pieces as they are, so that each remembers its piece as it is now.
+ * The rules that make pieces have these fates: one for each that differs from what the preset says, or that was decided
+ * on before. They are written anew from the pieces as they are, so that each remembers its piece as it is now. Decisions that
+ * still wait for an answer stay as they are.
+ * @param open the decisions that found no piece.
  */
-export function rulesFor(pieces: readonly PieceView[], wanted: (piece: PieceView) => WantedFate): FateRule[] {
-  return pieces.flatMap((piece) => {
+export function rulesFor(
+  pieces: readonly PieceView[],
+  wanted: (piece: PieceView) => WantedFate,
+  open: readonly FateRule[] = [],
+): FateRule[] {
+  const rules = pieces.flatMap((piece) => {
     const want = wanted(piece);
-    if (same(want, piece.preset)) return [];
+    if (same(want, piece.preset) && !piece.decided) return [];
     return [
       {
-        piece: { kind: piece.kind, faces: piece.faces, at: piece.centre as [number, number, number] },
+        piece: {
+          kind: piece.kind,
+          faces: [...new Set(piece.faces)],
+          at: piece.centre as [number, number, number],
+          mark: piece.mark,
+        },
         fate: want.fate,
         ...(want.fate === "group" ? { group: want.group ?? "Group 1" } : {}),
       },
     ];
   });
+  return [...rules, ...open];
+}
+
+/** The decisions that found no piece, as the warnings of their step say. */
+export function openRules(rules: readonly FateRule[], warnings: readonly Trouble[]): FateRule[] {
+  const asked = new Set(warnings.flatMap(({ code, entry }) => (code === "check-pieces" ? (entry ?? []) : [])));
+  return rules.filter((_, i) => asked.has(i));
 }
 
 /** Keep becomes scrap and the other way round; groups stay. */

@@ -2,12 +2,10 @@
 import { useMemo } from "react";
 import { whyNotMoved } from "@/core/build";
 import type { Trouble } from "@/core/errors";
-import { edits, freshStepId, type GroupRun, type Step, sheetEdits } from "@/core/job";
-import { isFormula, toMm } from "@/core/params";
-import { stepType } from "@/core/steps";
+import { edits, freshStepId, type GroupRun, repaired, type Step, sheetEdits } from "@/core/job";
+import { shownFields, stepType } from "@/core/steps";
 import { useStores } from "../state/context";
 import { newStep, problemsOf, scopeIn } from "../state/draft";
-import { shownFields } from "../state/drawing";
 
 /** What a person can do in the workspace, in one place for buttons, keys and menus. */
 export function useActions() {
@@ -142,17 +140,4 @@ export function useActions() {
 function withChanges(before: unknown, now: unknown, changed: unknown): unknown {
   if (!Array.isArray(before) || !Array.isArray(now) || !Array.isArray(changed)) return changed;
   return now.map((entry, i) => (JSON.stringify(before[i]) === JSON.stringify(changed[i]) ? entry : changed[i]));
-}
-
-/** What a repair sets: a value as it is, or an amount of millimetres added to what is there, formula or not. */
-export function repaired(step: Step, set: Record<string, unknown>): Record<string, unknown> {
-  return Object.fromEntries(
-    Object.entries(set).map(([key, value]) => {
-      const amount = (value as { add?: number } | null)?.add;
-      if (typeof amount !== "number") return [key, value];
-      const old = step[key] as number | string | undefined;
-      if (isFormula(old)) return [key, `${old} + ${amount} mm`];
-      return [key, toMm(old ?? 0) + amount];
-    }),
-  );
 }

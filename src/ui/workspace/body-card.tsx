@@ -7,6 +7,7 @@ import { type ItemView, isBodyView } from "@/engine/contract";
 import { IconButton } from "../controls/controls";
 import { Mark } from "../marks/marks";
 import { useJob, usePart, useStores, useWorkspace } from "../state/context";
+import { lacksWords } from "../state/lacks";
 import { lookOf, massOf } from "../state/looks";
 import { notesOf } from "../state/notes";
 import { isOut, toggledView } from "../state/visibility";
@@ -37,6 +38,7 @@ export function BodyCard({ item }: { item: ItemView }) {
   const look = isBodyView(item) ? lookOf(part, item) : {};
   const mass = isBodyView(item) ? massOf({ materials }, part, item) : null;
   const notes = isBodyView(item) ? notesOf(part, item).length : 0;
+  const lacks = lacksWords(item, part);
   const size =
     item.kind === "workplane"
       ? "endless"
@@ -111,6 +113,11 @@ export function BodyCard({ item }: { item: ItemView }) {
                 ? "sheet, open"
                 : "sheet, closed"}
         </p>
+        {lacks.length > 0 ? (
+          <p className="truncate text-[13px] text-warn" title={lacks}>
+            {lacks}
+          </p>
+        ) : null}
         <div className="-ml-1.5 flex">
           <IconButton
             label={hidden ? `Show ${item.name}` : `Hide ${item.name}`}

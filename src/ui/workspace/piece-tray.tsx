@@ -1,11 +1,14 @@
 "use client";
 import { ArrowLeftRight } from "lucide-react";
+import type { Trouble } from "@/core/errors";
+import type { FateRule } from "@/core/seam";
 import { formatArea, formatVolume } from "@/core/units";
 import type { ItemView, PieceView } from "@/engine/contract";
 import { Button, Choice, Range } from "../controls/controls";
 import { Mark } from "../marks/marks";
 import { useJob, useWorkspace } from "../state/context";
-import { inverted, rulesFor, type WantedFate } from "../state/fates";
+import { inverted, openRules, rulesFor, type WantedFate } from "../state/fates";
+import { sideWord } from "../state/sides";
 import type { ShownPieces } from "../state/workspace-store";
 import { pieceColour } from "../viewport/palette";
 import { Thumbnail } from "./thumbnail";
@@ -19,7 +22,11 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
   const unit = useJob((state) => state.job.units);
   const kept = pieces.filter((piece) => piece.fate.fate !== "scrap");
   const total = kept.reduce((sum, piece) => sum + (piece.measures.volume ?? 0), 0);
-  const decide = (wanted: (piece: PieceView) => WantedFate) => setDraft({ fates: rulesFor(pieces, wanted) });
+  const step = useWorkspace((state) => state.editing?.step);
+  const warnings = useWorkspace((state) => state.evaluation?.steps.find(({ id }) => id === step?.id)?.warnings ?? NONE);
+  const asked = new Set(warnings.flatMap((warning) => warning.pieces ?? []));
+  const decide = (wanted: (piece: PieceView) => WantedFate) =>
+    setDraft({ fates: rulesFor(pieces, wanted, openRules((step?.fates ?? []) as FateRule[], warnings)) });
   const visible = pieces.filter(
     (piece) => shown === "both" || (shown === "scrapped") === (piece.fate.fate === "scrap"),
   );
@@ -60,6 +67,7 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
             key={piece.key}
             piece={piece}
             groups={groups}
+            asked={asked.has(piece.key)}
             onFate={(fate) => decide((other) => (other.key === piece.key ? fate : other.fate))}
           />
         ))}
@@ -71,15 +79,20 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
   );
 }
 
-const SIDE_WORDS: Record<string, string> = {
-  front: "in front of",
-  back: "behind",
-  in: "inside",
-  out: "outside",
-  both: "round",
-};
+const NONE: readonly Trouble[] = [];
 
-function PieceCard({ piece, groups, onFate }: { piece: PieceView; groups: string[]; onFate(fate: WantedFate): void }) {
+function PieceCard({
+  piece,
+  groups,
+  asked,
+  onFate,
+}: {
+  piece: PieceView;
+  groups: string[];
+  /** Whether the step asks about it. */
+  asked: boolean;
+  onFate(fate: WantedFate): void;
+}) {
   const unit = useJob((state) => state.job.units);
   const hovered = useWorkspace((state) => state.hover?.id === piece.key);
   const selected = useWorkspace((state) => state.selected === piece.key);
@@ -96,7 +109,7 @@ function PieceCard({ piece, groups, onFate }: { piece: PieceView; groups: string
       data-fate={piece.fate.fate}
       onPointerEnter={() => set({ hover: { id: piece.key, face: null } })}
       onPointerLeave={() => set({ hover: null })}
-      className={`w-[236px] shrink-0 rounded border bg-sheet p-2 ${hovered || selected ? "border-ink bg-pick-wash" : "border-line"} ${piece.fate.fate === "scrap" ? "hatch" : ""}`}
+      className={`w-[236px] shrink-0 rounded border bg-sheet p-2 ${hovered || selected ? "border-ink bg-pick-wash" : asked ? "border-2 border-warn bg-warn-wash" : "border-line"} ${piece.fate.fate === "scrap" ? "hatch" : ""}`}
     >
       <div className="flex gap-2">
         <div className="relative">
@@ -113,6 +126,7 @@ function PieceCard({ piece, groups, onFate }: { piece: PieceView; groups: string
             {stockName(piece, items ?? [])} {piece.index + 1}
           </p>
           <p className="num">{size}</p>
+          {asked ? <p className="text-[13px] text-warn">asked about</p> : null}
           {piece.measures.pinches.length > 0 ? <p className="text-[13px] text-bad">touches itself</p> : null}
         </div>
       </div>
@@ -158,8 +172,10 @@ function stockName(piece: PieceView, items: ItemView[]): string {
 
 /** Where a piece lies, in words: “outside Foot pad, in front of Sheet”. */
 function whereabouts(piece: PieceView, items: ItemView[]): string {
-  const name = (id: string) => items.find((item) => item.id === id)?.name ?? "a picked face";
   return Object.entries(piece.sides)
-    .map(([id, side]) => `${SIDE_WORDS[side]} ${name(id)}`)
+    .map(([id, side]) => {
+      const item = items.find((candidate) => candidate.id === id);
+      return `${sideWord(item, side)} ${item?.name ?? "a picked face"}`;
+    })
     .join(", ");
 }

@@ -10,6 +10,7 @@ import { download } from "../controls/download";
 import { ItemList } from "../forms/item-fields";
 import { QuantityInput } from "../forms/quantity-input";
 import { useJob, usePart, useStores, useWorkspace } from "../state/context";
+import { lacksWords } from "../state/lacks";
 
 type Format = "step" | "stl";
 
@@ -51,6 +52,7 @@ function ReleaseForm() {
   const bodies = items.filter(isBodyView);
   const usable = format === "stl" ? bodies.filter((item) => item.kind === "solid") : bodies;
   const chosen = usable.filter((item) => picked.includes(item.id)).map((item) => item.id);
+  const lacking = bodies.filter((item) => chosen.includes(item.id) && item.lacks.length > 0);
   useEffect(() => setState({ kind: "ready", message: "" }), [format, picked, tolerance]);
   const parsed =
     typeof tolerance === "number" ? { ok: true as const, value: tolerance } : parseLength(tolerance, job.units);
@@ -116,6 +118,11 @@ function ReleaseForm() {
           ? "In millimetres, each body with its name."
           : `In millimetres, approximate: within ${parsed.ok ? formatLength(parsed.value, job.units) : "the tolerance"} of the exact bodies. Sheets have no inside and are left out.`}
       </p>
+      {lacking.map((body) => (
+        <p key={body.id} className="rounded bg-warn-wash px-1.5 py-0.5 text-[13px] text-warn">
+          {body.name} {lacksWords(body, part)}.
+        </p>
+      ))}
       <p
         role="status"
         data-release={state.kind}

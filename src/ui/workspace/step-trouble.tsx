@@ -1,8 +1,9 @@
 "use client";
 import type { Trouble as TroubleFacts } from "@/core/errors";
+import { repaired } from "@/core/job";
 import { Button } from "../controls/controls";
 import { useWorkspace } from "../state/context";
-import { repaired, useActions } from "./actions";
+import { useActions } from "./actions";
 
 /** What is to be looked at in a step: the same sentence of several things once, with how often. */
 export function StepWarnings({ warnings }: { warnings: readonly TroubleFacts[] }) {

@@ -66,6 +66,7 @@ export const align = defineStep({
     { key: "others", kind: "bodies", label: "Moved along with it", accepts: ["solid", "sheet"], min: 0 },
   ],
   refs: (values) => [...[...values.face, ...values.onto].map((ref) => ref.body), ...values.others],
+  changes: (values) => [...values.face.map((ref) => ref.body), ...values.others],
   resolved: (values) => ({ ...values, gap: toMm(values.gap), spin: toRadians(values.spin) }),
   evaluate(values, context) {
     const { step } = context;

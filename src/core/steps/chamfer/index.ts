@@ -33,6 +33,7 @@ export const chamfer = defineStep({
     { key: "flip", kind: "toggle", label: "The other way round", when: { key: "kind", is: ["two"] } },
   ],
   refs: (values) => values.edges.map((ref) => ref.body),
+  changes: (values) => values.edges.map((ref) => ref.body),
   resolved: ({ edges, kind, distance, second, flip }) => ({
     edges,
     kind,

@@ -38,6 +38,7 @@ export const draft = defineStep({
     { key: "flip", kind: "toggle", label: "The other way round" },
   ],
   refs: (values) => [...values.faces.map((ref) => ref.body), ...planeRefs(values)],
+  changes: (values) => values.faces.map((ref) => ref.body),
   resolved: (values) => ({ ...values, angle: toDegrees(values.angle) }),
   evaluate(values, context) {
     const { step } = context;

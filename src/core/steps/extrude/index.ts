@@ -116,6 +116,7 @@ export const extrude = defineStep({
           : values.toBody),
   ],
   needsAll: (values) => values.extent === "next",
+  changes: (values) => (goesInto(values) ? values.targets : []),
   resolved: (values) => ({
     ...profileValues(values),
     distance: values.extent === "through" || ends(values) ? 0 : toMm(values.distance),

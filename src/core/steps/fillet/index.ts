@@ -66,6 +66,7 @@ export const fillet = defineStep({
     }),
   ],
   refs: (values) => groupsOf(values).flatMap(({ refs }) => refs.map((ref) => ref.body)),
+  changes: (values) => groupsOf(values).flatMap(({ refs }) => refs.map((ref) => ref.body)),
   resolved: (values) => groupsOf(values).map(({ refs, size }) => ({ refs, size: toMm(size) })),
   evaluate: (values, context) =>
     workEdges(

@@ -109,6 +109,7 @@ export const loft = defineStep({
     ...guidesOf(values),
     ...(goesInto(values) ? values.targets : []),
   ],
+  changes: (values) => (goesInto(values) ? values.targets : []),
   resolved: (values) => ({
     ...values,
     ...shapeOf(values),

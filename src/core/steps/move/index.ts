@@ -34,6 +34,7 @@ export const move = defineStep({
     { key: "copy", kind: "toggle", label: "Keep the original (copy)" },
   ],
   refs: (values) => values.bodies,
+  changes: (values) => (values.copy ? [] : values.bodies),
   resolved: (values) => ({
     by: toVec3(values.by),
     turn: toRadians(values.turn),

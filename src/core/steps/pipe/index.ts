@@ -52,6 +52,7 @@ export const pipe = defineStep({
     ...INTO_FORM,
   ],
   refs: (values) => [...pathRefs(values), ...(goesInto(values) ? values.targets : [])],
+  changes: (values) => (goesInto(values) ? values.targets : []),
   resolved: (values) => ({
     ...pathValues(values),
     size: toMm(values.size),

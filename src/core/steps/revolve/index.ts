@@ -87,6 +87,7 @@ export const revolve = defineStep({
     ...(values.axis === "edge" ? values.edge.map((ref) => ref.body) : []),
     ...(goesInto(values) ? values.targets : []),
   ],
+  changes: (values) => (goesInto(values) ? values.targets : []),
   resolved: (values) => ({
     ...profileValues(values),
     angle: values.extent === "full" ? 0 : toRadians(values.angle),

@@ -47,6 +47,7 @@ export const scaleStep = defineStep({
     { key: "about", kind: "point", label: "About the point" },
   ],
   refs: (values) => values.bodies,
+  changes: (values) => values.bodies,
   resolved: (values) => ({ factors: factorsOf(values), about: toVec3(values.about) }),
   evaluate(values, context) {
     const bodies = context.bodies(values.bodies);

@@ -69,7 +69,6 @@ export const seam = defineStep({
       key: "cutters",
       kind: "cutters",
       label: "Cutters",
-      when: { key: "preset", is: ["split", "trim", "subtract"] },
     },
     {
       key: "cutterFaces",
@@ -90,6 +89,7 @@ export const seam = defineStep({
     { key: "fates", kind: "fates", label: "Pieces" },
   ],
   refs: (values) => [...values.stock, ...values.cutters, ...values.cutterFaces.map((ref) => ref.body)],
+  changes: (values) => (dividesAll(values.preset) ? [...values.stock, ...values.cutters] : values.stock),
   resolved: (values) => values,
   evaluate(values, context) {
     const stock = context.bodies(values.stock);
@@ -104,6 +104,7 @@ export const seam = defineStep({
           {
             step: context.step,
             bodies: stock.map((body) => body.id),
+            ...(cause.at ? { at: [...cause.at] as [number, number, number] } : {}),
           },
         );
       throw cause;
@@ -227,7 +228,7 @@ function refuseShort(division: Division, stock: Body[], knives: Knife[], context
         step,
         bodies: [dangling.cutter, dangling.stock],
         at: [...shortfall.at],
-        ...repairOf(dangling.cutter, shortfall.by),
+        ...repairsOf(dangling.cutter, shortfall.by),
       },
     );
   }
@@ -252,15 +253,18 @@ function refuseShort(division: Division, stock: Body[], knives: Knife[], context
   }
 }
 
-function repairOf(cutter: string, by: number): { repair?: Repair } {
-  const owner = cutter.split(":")[0]!;
+/** What may make a cutter reach: it is tried before it is offered, since only the step that made it knows what it can take. */
+function repairsOf(cutter: string, by: number): { repair?: Repair; others?: Repair[] } {
   if (!cutter.endsWith(":sheet") || by <= 0) return {};
+  const step = cutter.split(":")[0]!;
+  const more = Math.ceil(by + 1);
   return {
-    repair: {
-      label: `Extend it by ${formatLength(Math.ceil(by + 1))} more`,
-      step: owner,
-      set: { extend: { add: Math.ceil(by + 1) } },
-    },
+    repair: { label: `Extend it by ${formatLength(more)} more`, step, set: { extend: { add: more } } },
+    others: [1, 2].map((times) => ({
+      label: `Draw it out ${formatLength(times * more)} further`,
+      step,
+      set: { distance: { add: times * more } },
+    })),
   };
 }
 
@@ -288,6 +292,7 @@ function reports(
         piece: { ...piece, mark: mark() },
         shape: ownHandle(shape),
         fate: settled.fates[piece.index]!,
+        decided: settled.decided.has(piece.index),
         preset: preset(piece),
       }),
     ),

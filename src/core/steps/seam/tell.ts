@@ -45,6 +45,8 @@ export function tellQuestions(
       code: "check-pieces",
       message: sentence(question, rule, offered),
       step: context.step,
+      field: "fates",
+      ...(question.why === "shifted" ? {} : { entry: question.rule }),
       pieces: offered.map(({ key }) => key),
       ...(offered[0] ? { at: [...surfaceCentre(offered[0].shape)] } : {}),
       others,

@@ -84,6 +84,7 @@ export const shell = defineStep({
     ...[...values.open, ...others(values).flatMap(({ faces }) => faces)].map((ref) => ref.body),
     ...(isLimited(values) ? planeRefs(values) : []),
   ],
+  changes: (values) => values.body,
   resolved: (values) => ({
     body: values.body,
     open: values.open,

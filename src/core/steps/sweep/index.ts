@@ -71,6 +71,7 @@ export const sweep = defineStep({
     ...INTO_FORM,
   ],
   refs: (values) => [...profileRefs(values), ...pathRefs(values), ...(goesInto(values) ? values.targets : [])],
+  changes: (values) => (goesInto(values) ? values.targets : []),
   resolved: (values) => ({
     ...pathValues(profileValues(values)),
     twist: values.stands === "square" ? toRadians(values.twist) : 0,

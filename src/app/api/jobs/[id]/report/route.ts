@@ -31,7 +31,14 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
     );
     return Response.json({
       part: part.name,
-      steps: steps.map(({ id, type, state, error }) => ({ id, type, state, error: error ?? null })),
+      steps: steps.map(({ id, type, state, error, warnings, lacks }) => ({
+        id,
+        type,
+        state,
+        error: error ?? null,
+        warnings,
+        ...(lacks ? { lacks } : {}),
+      })),
       bodies: items.flatMap((item) =>
         !isBodyView(item)
           ? []
@@ -40,6 +47,7 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
                 id: item.id,
                 name: item.name,
                 kind: item.kind,
+                lacks: item.lacks,
                 ...item.measures,
                 openEdges: item.measures.openEdges.length,
                 faces: item.faces.length,

@@ -1,0 +1,191 @@
+import { readFileSync } from "node:fs";
+import path from "node:path";
+import { beforeAll, describe, expect, test } from "vitest";
+import { checkJob, repaired, type Step } from "../../job";
+import { loadNodeKernel } from "../../kernel/node";
+import { stepType } from "../../steps";
+import { build, relative, volumeOfStep } from "../harness";
+
+beforeAll(loadNodeKernel);
+
+type Raw = { parts: { steps: (Record<string, unknown> & { id: string })[] }[] };
+
+/** A job that once showed a fault, with some of its steps changed. */
+function job(name: string, change: Record<string, Record<string, unknown>> = {}) {
+  const raw = JSON.parse(readFileSync(path.join(import.meta.dirname, "jobs", `${name}.json`), "utf8")) as Raw;
+  for (const step of raw.parts[0]!.steps) Object.assign(step, change[step.id]);
+  return checkJob(raw);
+}
+
+const entities = (name: string, id: string, change: Record<string, Record<string, unknown>>) => {
+  const step = job(name).parts[0]!.steps.find((one) => one.id === id)!;
+  const list = step.entities as { id: string }[];
+  return { [id]: { entities: list.map((entity) => ({ ...entity, ...change[entity.id] })) } };
+};
+
+test("the side of a closed outline does not depend on the sense in which it was drawn", () => {
+  expect(volumeOfStep(build(job("closed-outline-side")), "cut")).toBeCloseTo(31_000, 5);
+  const turned = build(job("closed-outline-side", entities("closed-outline-side", "tri", { c: { x: 0, y: -25 } })));
+  expect(turned.step("cut").state).toBe("good");
+  // The plate less the triangle: 60 · 60 · 10 − 40 · 15 / 2 · 10.
+  expect(volumeOfStep(turned, "cut")).toBeCloseTo(33_000, 5);
+});
+
+test("stock that a cutter does not reach stays and is told", () => {
+  const built = build(job("stock-out-of-reach"));
+  const { state, warnings } = built.step("t");
+  expect(state).toBe("warned");
+  expect(warnings).toMatchObject([{ code: "stock-missed", bodies: ["b:block", "line:sketch"] }]);
+  expect(warnings[0]!.others!.map(({ label }) => label)).toEqual(["Keep it", "Scrap it"]);
+  // a is cut at x = 3, b is whole.
+  const volumes = built.reports.filter(({ id }) => id.startsWith("t:")).map(({ volume }) => volume!);
+  expect(volumes.sort((a, b) => a - b).map((volume) => Math.round(volume))).toEqual([expect.any(Number), 4000]);
+  for (const [answer, count] of [
+    [0, 2],
+    [1, 1],
+  ] as const) {
+    const set = warnings[0]!.others![answer]!.set;
+    const answered = build(job("stock-out-of-reach", { t: set }));
+    expect(answered.step("t")).toMatchObject({ state: "good", warnings: [] });
+    expect(answered.reports.filter(({ id }) => id.startsWith("t:"))).toHaveLength(count);
+  }
+});
+
+/** The names that pieces have now, by what is to be moved: as a person would pick them. */
+function picked(name: string, step: string, is: (report: { area: number; volume: number | null }) => boolean): string {
+  const plain = job(name);
+  plain.parts[0]!.steps = plain.parts[0]!.steps.filter(({ type }) => type !== "move");
+  return build(plain).reports.find((report) => report.id.startsWith(`${step}:`) && is(report))!.id;
+}
+
+test("a patch is the one that its circle bounds, wherever the circles go", () => {
+  const small = picked("patch-identity", "patch", ({ area }) => Math.abs(area - 64 * Math.PI) < 1e-3);
+  const moved = { ...entities("patch-identity", "two", { c2: { x: -24 } }), up: { bodies: [small] } };
+  const built = build(job("patch-identity", moved));
+  expect(built.step("up")).toMatchObject({ state: "good" });
+  const lifted = built.reports.filter(({ box }) => box!.min[2] > 40);
+  expect(lifted.map(({ area }) => Number(area.toFixed(3)))).toEqual([201.062]);
+});
+
+test("a patch that an older release named is taken with a word", () => {
+  const built = build(job("patch-identity"));
+  expect(built.step("up")).toMatchObject({ state: "warned", warnings: [{ code: "piece-guessed" }] });
+  const keep = built.step("up").warnings[0]!.repair!;
+  expect(build(job("patch-identity", { up: keep.set })).step("up")).toMatchObject({ state: "good" });
+});
+
+test("a lump is the same one when its siblings change", () => {
+  const lump = picked("piece-names-by-siblings", "cut", ({ volume }) => Math.abs(volume! - 6015.597) < 1e-2);
+  for (const at of [0, 4, -4]) {
+    const built = build(job("piece-names-by-siblings", { bar: { at: [at, 0, 0] }, mv: { bodies: [lump] } }));
+    const { state, error } = built.step("mv");
+    if (state === "failed") {
+      expect(error!.code).toBe("piece-unclear");
+      continue;
+    }
+    const lifted = built.reports.filter(({ box }) => box!.min[2] > 40);
+    expect(lifted.map(({ volume }) => Number(volume!.toFixed(2)))).toEqual([6015.6]);
+    expect(lifted[0]!.box!.min[0]).toBeCloseTo(-32.4, 1);
+  }
+  expect(
+    build(job("piece-names-by-siblings", { bar: { at: [4, 0, 0] }, mv: { bodies: [lump] } })).step("mv").state,
+  ).toBe("good");
+});
+
+test("a side belongs to its cutter, also when that is found under another name", () => {
+  const plain = build(job("trim-side-lost"));
+  expect(plain.reports.find(({ id }) => id.startsWith("t:"))!.box!.max[2]).toBeCloseTo(20, 6);
+  const grooved = build(job("trim-side-lost", { g: { suppressed: false }, cutg: { suppressed: false } }));
+  const { state } = grooved.step("t");
+  expect(["warned", "failed"]).toContain(state);
+  if (state === "warned") expect(grooved.reports.find(({ id }) => id.startsWith("t:"))!.box!.max[2]).toBeCloseTo(20, 6);
+});
+
+test("a side for what is no cutter is refused, with what mends it", () => {
+  const built = build(job("trim-side-lost", { t: { keepSide: { "face:b:side:z+": "back", ghost: "back" } } }));
+  const { state, error } = built.step("t");
+  expect(state).toBe("failed");
+  expect(error).toMatchObject({ code: "side-of-nothing", field: "keepSide" });
+  expect(build(job("trim-side-lost", { t: error!.repair!.set })).step("t").state).toBe("good");
+});
+
+test("a repair fits the step that it changes, and mends", () => {
+  const built = build(job("repair-extends-extrude"));
+  const { state, error } = built.step("s");
+  expect(state).toBe("failed");
+  expect(error!.code).toBe("cutter-short");
+  for (const repair of [error!.repair, ...(error!.others ?? [])]) {
+    if (!repair) continue;
+    const step = job("repair-extends-extrude").parts[0]!.steps.find(({ id }) => id === repair.step) as Step;
+    const set = repaired(step, repair.set);
+    expect(stepType(step.type)!.schema.safeParse({ ...step, ...set }).success).toBe(true);
+    expect(build(job("repair-extends-extrude", { [repair.step]: set })).step("s").state).toBe("good");
+  }
+  // Drawn out too little, the sheet can be drawn out further.
+  const thin = {
+    line: { entities: entities("repair-extends-extrude", "line", { a: { x: -60 } }).line!.entities },
+    sheet: { distance: 30 },
+  };
+  const short = build(job("repair-extends-extrude", thin)).step("s");
+  expect(short.error!.repair!.label).toMatch(/^Draw it out/);
+});
+
+test("a hidden field does nothing", () => {
+  const built = build(job("hidden-field-acts"));
+  expect(built.step("s")).toMatchObject({ state: "good", warnings: [] });
+  expect(volumeOfStep(built, "s")).toBeCloseTo(40 ** 3 - 20 * 20 * 10, 5);
+});
+
+describe("what goes on without a step says so", () => {
+  const steps = (extra: Record<string, unknown>) => [
+    { id: "ball", type: "sphere", diameter: 60 },
+    { id: "hollow", type: "shell", body: ["ball"], thickness: 40, ...extra },
+    { id: "plane", type: "workplane", base: "xy" },
+    { id: "half", type: "seam", preset: "trim", stock: ["ball"], cutters: ["plane"] },
+  ];
+  const of = (extra: Record<string, unknown> = {}) =>
+    build(
+      checkJob({
+        format: "bold-seam-job",
+        version: 1,
+        name: "T",
+        parts: [{ id: "p", name: "P", steps: steps(extra) }],
+      }),
+    );
+
+  test("a step that failed: the cut warns, the body carries it", () => {
+    const built = of();
+    expect(built.step("hollow").state).toBe("failed");
+    expect(built.step("half")).toMatchObject({
+      state: "warned",
+      lacks: ["hollow"],
+      warnings: [{ code: "goes-without" }],
+    });
+    expect(built.step("half").warnings[0]!.message).toContain("step 2");
+    expect(built.bench.find(({ item }) => item.id.startsWith("half:"))!.lacks).toEqual(["hollow"]);
+  });
+
+  test("a step that was left out is no surprise, but the body carries it", () => {
+    const built = of({ suppressed: true });
+    expect(built.step("half")).toMatchObject({ state: "good", lacks: ["hollow"] });
+    expect(built.bench.find(({ item }) => item.id.startsWith("half:"))!.lacks).toEqual(["hollow"]);
+  });
+
+  test("mended, it is gone", () => {
+    const built = of({ thickness: 3 });
+    expect(built.step("half").state).toBe("good");
+    expect(built.bench.every(({ lacks }) => lacks.length === 0)).toBe(true);
+  });
+});
+
+test("25 workplanes cut a block into 26 pieces", () => {
+  const built = build(job("planes25"));
+  expect(built.reports.filter(({ kind }) => kind === "solid").length).toBeGreaterThanOrEqual(26);
+});
+
+test.each(["elbow", "tori"])("%s", (name) => {
+  const built = build(job(name));
+  const expected = { elbow: 24_811, tori: 3792 }[name]!;
+  const { state } = built.step("s");
+  if (state !== "failed") expect(relative(volumeOfStep(built, "s"), expected)).toBeLessThan(1e-3);
+});
