@@ -97,9 +97,9 @@ export class Bench {
 
   /** What was guessed, or could not be placed, since it was last asked. */
   takeNotes(): Trouble[] {
-    const { notes } = this;
+    const notes = new Map(this.notes.map((note) => [note.message, note] as const));
     this.notes = [];
-    return notes;
+    return [...notes.values()];
   }
 
   /** Names, looks, groups and notes that were given to pieces of a step go to what these are now, or are told. */

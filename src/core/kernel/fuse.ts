@@ -45,40 +45,35 @@ export function fuse(args: readonly Shape[], crossings = true): Fusion {
     const turned = attempt.turned ? turnedArgs(args) : null;
     if (attempt.turned && !turned) continue;
     const given = turned ?? args;
-    const freeTurned = () => {
-      for (const shape of turned ?? []) if (!args.includes(shape)) freeShape(shape);
-    };
     try {
       const made = attempt.reversed
         ? turnedRound(fuseOnce([...given].reverse(), attempt.fuzzy, crossings))
         : fuseOnce(given, attempt.fuzzy, crossings);
-      const fusion: Fusion = {
-        ...made,
-        free() {
-          made.free();
-          freeTurned();
-        },
-      };
+      const fusion = withTurned(made, args, turned);
       const fault = faultOf(given, fusion, delicate);
       if (!fault) return fusion;
       at ??= fault.at;
       fusion.free();
     } catch (cause) {
-      freeTurned();
+      freeTurned(args, turned);
       if (cause instanceof KernelFault && cause.fatal) throw cause;
       failure = cause;
     }
   }
-  if (delicate) {
-    try {
-      const halved = fuseHalved(args, crossings);
-      if (halved && !faultOf(args, halved, true)) return halved;
-      halved?.free();
-    } catch (cause) {
-      if (!(cause instanceof KernelFault) || cause.fatal) throw cause;
-      failure ??= cause;
+  if (delicate)
+    for (const turned of [null, turnedArgs(args)]) {
+      const given = turned ?? args;
+      try {
+        const halved = fuseHalved(given, crossings);
+        if (!halved) break;
+        const fusion = withTurned(halved, args, turned);
+        if (!faultOf(given, fusion, true)) return fusion;
+        fusion.free();
+      } catch (cause) {
+        if (!(cause instanceof KernelFault) || cause.fatal) throw cause;
+        failure ??= cause;
+      }
     }
-  }
   if (at || !failure)
     throw new KernelFault(
       "The bodies could not be divided by one another: the pieces do not add up to the whole.",
@@ -86,6 +81,23 @@ export function fuse(args: readonly Shape[], crossings = true): Fusion {
       at,
     );
   throw failure;
+}
+
+/** Frees the copies of arguments that were turned. */
+function freeTurned(args: readonly Shape[], turned: readonly Shape[] | null): void {
+  for (const shape of turned ?? []) if (!args.includes(shape)) freeShape(shape);
+}
+
+/** A division of turned arguments, which last as long as it does. */
+function withTurned(fusion: Fusion, args: readonly Shape[], turned: readonly Shape[] | null): Fusion {
+  if (!turned) return fusion;
+  return {
+    ...fusion,
+    free() {
+      fusion.free();
+      freeTurned(args, turned);
+    },
+  };
 }
 
 /** The arguments with those that are round as a whole turned about their own axes; null where none is. */

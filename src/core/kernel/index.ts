@@ -21,7 +21,7 @@ export { inFrame, type LocalFrame, localFrames, type NamedFrame } from "./local-
 export * from "./loft";
 export { areaOf, faceCentre, quickVolume, roughSkin, surfaceCentre, volumeOf } from "./mass";
 export { isValid, type OpenEdge, openEdges, openPlaces } from "./measure";
-export { type Merged, mergeFaces } from "./merge";
+export { type Merged, mergeFaces, mergeFacesApart } from "./merge";
 export { MeshStore } from "./mesh-store";
 export * from "./neighbourhoods";
 export {

@@ -1,4 +1,5 @@
 import type { Curve, EdgeUse, FaceStructure, Structure, SurfaceFrame, SurfaceRecord } from "./binary";
+import { type SplineData, spansOf, splineAt } from "./binary/spline-data";
 import { integrate } from "./quadrature";
 import { cross, dot, type Vec3 } from "./vectors";
 
@@ -78,6 +79,7 @@ function alongCurve(curve: Curve, from: number, to: number, local: ToPlane, turn
       (-(y0 * y0 + y0 * y1 + y1 * y1) / 6) * (x1 - x0),
     ];
   }
+  if (curve.kind === "spline") return alongFlatSpline(curve, from, to, local, turn);
   if (!("major" in curve)) return null;
   const { major, minor } = curve;
   const [[cx, cy], [ax, ay], [bx, by]] = [local(curve.at), turn(curve.x), turn(curve.y)];
@@ -88,6 +90,54 @@ function alongCurve(curve: Curve, from: number, to: number, local: ToPlane, turn
     return [x * dy, ((x * x) / 2) * dy, ((-y * y) / 2) * dx];
   });
 }
+
+/** The same along a spline in space, as long as nothing moved it. */
+function alongFlatSpline(
+  curve: Extract<Curve, { kind: "spline" }>,
+  from: number,
+  to: number,
+  local: ToPlane,
+  turn: ToPlane,
+): number[] | null {
+  const spline = curve.matrix ? undefined : curve.spline?.();
+  if (!spline || spline.periodic) return null;
+  return overSpans(spline, from, to, ({ at, slope }) => {
+    const [[x, y], [dx, dy]] = [local(at), turn(slope)];
+    return [x * dy, ((x * x) / 2) * dy, ((-y * y) / 2) * dx];
+  });
+}
+
+/** Integrates along a spline, stretch by stretch, each in ever more parts until two divisions agree; null where they do not. */
+function overSpans(
+  spline: SplineData,
+  from: number,
+  to: number,
+  values: (point: { at: number[]; slope: number[] }) => number[],
+): number[] | null {
+  const sums: number[] = [];
+  for (const [low, high] of spansOf(spline, from, to)) {
+    let last: number[] | null = null;
+    for (let parts = 1; ; parts *= 2) {
+      if (parts > MOST_PARTS) return null;
+      const now = integrate(low, high, parts, (t) => values(splineAt(spline, t)));
+      if (now.some((value) => !Number.isFinite(value))) return null;
+      const before = last;
+      const size = Math.max(...now.map(Math.abs), 1e-12);
+      if (before?.every((value, i) => Math.abs(value - now[i]!) <= AGREE * size)) {
+        now.forEach((value, i) => {
+          sums[i] = (sums[i] ?? 0) + value;
+        });
+        break;
+      }
+      last = now;
+    }
+  }
+  return sums;
+}
+
+/** Into how many parts a stretch of a spline is divided at most, and how well two divisions have to agree, relative. */
+const MOST_PARTS = 64;
+const AGREE = 1e-11;
 
 /**
  * What is integrated over a surface of revolution, each as a function of v that has been integrated over v already, so
@@ -171,12 +221,45 @@ function primitives(surface: Exclude<SurfaceRecord, { kind: "plane" }> & Surface
   }
 }
 
+/** What is integrated round a face, at a place of its surface. */
+function valuesAt(over: Primitives, u: number, v: number): number[] {
+  const [c, s] = [Math.cos(u), Math.sin(u)];
+  const [out, normal] = [over.out(v), over.normalOut(v)];
+  return [over.area(v), c * out, s * out, over.up(v), c * normal, s * normal, over.normalUp(v), over.own(v)];
+}
+
+/** Adds what integrating along an edge gives whose image on the surface is a spline. @returns false where it is not to be had. */
+function alongSpline(
+  image: NonNullable<ReturnType<FaceStructure["image"]>>,
+  surface: SurfaceRecord & SurfaceFrame,
+  over: Primitives,
+  way: number,
+  total: number[],
+): boolean {
+  const spline = image.curve.kind === "spline" ? image.curve.spline?.() : undefined;
+  if (!spline || spline.periodic) return false;
+  const sums = overSpans(spline, image.from, image.to, ({ at, slope }) => {
+    const [u, v] = [at[0]!, at[1]!];
+    // On the far side of its tip a cone is run through backwards.
+    const past = surface.kind === "cone" && surface.radius + v * Math.sin(surface.half) < -1e-9;
+    return valuesAt(over, u, v).map((value) => (past ? Number.NaN : value * slope[0]!));
+  });
+  sums?.forEach((value, i) => {
+    total[i]! -= way * value;
+  });
+  return sums !== null;
+}
+
 function curved(face: FaceStructure, surface: SurfaceRecord & SurfaceFrame, uses: EdgeUse[]): FaceIntegrals | null {
   const over = surface.kind === "plane" ? null : primitives(surface);
   if (!over) return null;
   const total = Array<number>(8).fill(0);
   for (const use of uses) {
     const image = face.image(use);
+    if (image?.curve.kind === "spline") {
+      if (!alongSpline(image, surface, over, use.way, total)) return null;
+      continue;
+    }
     if (image?.curve.kind !== "line") return null;
     const { at, way } = image.curve;
     const [du, dv] = [way[0]!, way[1]!];
@@ -188,10 +271,7 @@ function curved(face: FaceStructure, surface: SurfaceRecord & SurfaceFrame, uses
     if (du === 0) continue;
     const turns = Math.max(Math.abs(du), over.round ? Math.abs(dv) : 0) * (image.to - image.from);
     const part = integrate(image.from, image.to, pieces(turns), (t) => {
-      const [u, v] = [at[0]! + t * du, at[1]! + t * dv];
-      const [c, s] = [Math.cos(u), Math.sin(u)];
-      const [out, normal] = [over.out(v), over.normalOut(v)];
-      return [over.area(v), c * out, s * out, over.up(v), c * normal, s * normal, over.normalUp(v), over.own(v)];
+      return valuesAt(over, at[0]! + t * du, at[1]! + t * dv);
     });
     part.forEach((value, i) => {
       total[i]! -= use.way * du * value;

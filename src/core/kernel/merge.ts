@@ -1,10 +1,11 @@
 import { Groups } from "../groups";
 import { lib } from "./library";
 import { areaOf, type FaceMass, faceMass, quickVolume } from "./mass";
-import { openPlaces } from "./measure";
+import { isValid, openPlaces } from "./measure";
 import { adjacency } from "./neighbourhoods";
 import { scoped } from "./scope";
 import { facesOf, freeShape, ownHandle, type Shape, ShapeMap, shapeKind, subshapes } from "./topology";
+import { placed } from "./transform";
 import { add, distance, scale } from "./vectors";
 
 export interface Merged {
@@ -24,6 +25,20 @@ const WEIGHING = 1e-3;
  */
 export function mergeFaces(shape: Shape, keys: readonly string[]): Merged | null {
   return tryMerge(shape, keys, true) ?? tryMerge(shape, keys, false);
+}
+
+/**
+ * The same for a shape whose faces others share: the library may spoil them while it tries, so it works on a copy, and what it
+ * makes has to pass its own check.
+ */
+export function mergeFacesApart(shape: Shape, keys: readonly string[]): Merged | null {
+  return scoped((scope) => {
+    const copy = scope.use(placed(shape, { about: [0, 0, 0], axis: [0, 0, 1], angle: 0, by: [0, 0, 0] }));
+    const merged = mergeFaces(copy, keys);
+    if (!merged || isValid(merged.shape)) return merged;
+    freeShape(merged.shape);
+    return null;
+  });
 }
 
 function tryMerge(shape: Shape, keys: readonly string[], edgesToo: boolean): Merged | null {

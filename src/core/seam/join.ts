@@ -4,6 +4,7 @@ import {
   type Fusion,
   freeShape,
   mergeFaces,
+  mergeFacesApart,
   ownHandle,
   type Shape,
   shellOf,
@@ -60,6 +61,7 @@ function alone(division: Division, { form, fusion, shape, uses }: Piece): Omit<J
     ownHandle(shape),
     uses.map(({ face }) => fusion.surface(face).signature),
     uses.map(({ face }) => division.nameOf(fusion, face)),
+    mergeFacesApart,
   );
 }
 
@@ -83,6 +85,7 @@ function together(division: Division, cluster: readonly Piece[]): Omit<Joined, "
     built.shape,
     built.order.map((i) => fusion.surface(kept[i]![0]).signature),
     built.order.map((i) => division.nameOf(fusion, kept[i]![0])),
+    mergeFaces,
   );
 }
 
@@ -92,9 +95,10 @@ function merged(
   shape: Shape,
   signatures: readonly (string | null)[],
   bases: readonly string[],
+  merge: typeof mergeFaces,
 ): Omit<Joined, "pieces"> {
   const keys = signatures.map((signature, face) => signature ?? bases[face]!);
-  const whole = worthMerging(shape, keys) ? mergeFaces(shape, keys) : null;
+  const whole = worthMerging(shape, keys) ? merge(shape, keys) : null;
   if (!whole) return named(form, shape, bases);
   freeShape(shape);
   return named(

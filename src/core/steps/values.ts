@@ -29,12 +29,13 @@ export function activeValues<T extends StepLike>(step: T): T {
   const type = stepType(step.type);
   if (!type) return step;
   let active = step;
-  for (const field of type.fields) {
-    if (isShown(field, active)) continue;
-    const initial = initialOf(type, field.key);
-    if (initial === undefined || active[field.key] === undefined) continue;
+  // A value may be asked for in several ways: it counts where one of them is shown.
+  for (const key of new Set(type.fields.map((field) => field.key))) {
+    if (type.fields.some((field) => field.key === key && isShown(field, active))) continue;
+    const initial = initialOf(type, key);
+    if (initial === undefined || active[key] === undefined) continue;
     if (active === step) active = { ...step };
-    (active as Record<string, unknown>)[field.key] = initial.value;
+    (active as Record<string, unknown>)[key] = initial.value;
   }
   return active;
 }

@@ -51,6 +51,11 @@ export class Bytes {
     return digest.value;
   }
 
+  /** A copy of all that has been passed since a place. */
+  copySince(place: number): Uint8Array {
+    return this.bytes.slice(place, this.at);
+  }
+
   skip(count: number): void {
     this.at += count;
   }

@@ -1,12 +1,14 @@
 import type { Bytes } from "./bytes";
+import { readSpline, type SplineData } from "./spline-data";
 
 /** A curve in the coordinates of where it is used: two numbers a point on a surface, three in space. */
 export type Curve =
   | { kind: "line"; at: readonly number[]; way: readonly number[] }
   /** at + major · cos t · x + minor · sin t · y; a circle has both radii equal. */
   | ({ kind: "circle" | "ellipse"; major: number; minor: number } & Record<"at" | "x" | "y", readonly number[]>)
-  /** Any other: what is asked of it is asked of the library. */
-  | ({ kind: "spline" | "other" } & Raw);
+  /** Any other: what is asked of it is asked of the library. A spline's numbers are at hand, worked out when asked for. */
+  | ({ kind: "spline"; spline?(): SplineData } & Raw)
+  | ({ kind: "other" } & Raw);
 
 /** What is not read in detail: what stands for all of its numbers, and where it was moved to. */
 export interface Raw {
@@ -47,7 +49,8 @@ export function readCurve(bytes: Bytes, size: 2 | 3): Curve {
       bytes.skip(3);
       const [poles, knots] = [bytes.integer(), bytes.integer()];
       bytes.skip(poles * 8 * (size + (rational ? 1 : 0)) + knots * 12);
-      return { kind: "spline", digest: bytes.digestSince(start) };
+      const own = bytes.copySince(start);
+      return { kind: "spline", digest: bytes.digestSince(start), spline: () => readSpline(own, size) };
     }
     case TRIMMED:
       bytes.skip(16);
