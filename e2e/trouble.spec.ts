@@ -139,6 +139,13 @@ test("routes: what is too large, malformed or from elsewhere is refused", async 
   expect(
     (await request.post("/api/jobs", { data: { name: "evil" }, headers: { Origin: "http://example.com" } })).status(),
   ).toBe(403);
+  // A page that hides where it is from, one that leads a name of its own here, and a form that sends plain text.
+  expect((await request.post("/api/jobs", { data: { name: "evil" }, headers: { Origin: "null" } })).status()).toBe(403);
+  for (const path of ["/api/jobs", "/"])
+    expect((await request.get(path, { headers: { Host: "evil.example" } })).status()).toBe(403);
+  expect(
+    (await request.post("/api/jobs", { data: '{"name":"x"}', headers: { "Content-Type": "text/plain" } })).status(),
+  ).toBe(415);
   expect((await request.get("/api/files/../../etc")).status()).toBe(404);
   expect((await request.get("/api/geometry/short")).status()).toBe(400);
   const page_ = await request.get("/");

@@ -38,11 +38,35 @@ export function applyChange(job: Job, patches: readonly Patch[]): { job: Job; in
   let next: Job;
   let inverse: Patch[];
   try {
-    [next, , inverse] = produceWithPatches(job, (draft) => applyPatches(draft, patches as Patch[]));
+    [next, , inverse] = produceWithPatches(job, (draft) => {
+      for (const patch of patches) {
+        if (!fits(draft, patch)) fail("change-invalid", "The change does not fit this job. Load the job again.");
+        applyPatches(draft, [patch as Patch]);
+      }
+    });
   } catch {
     fail("change-invalid", "The change does not fit this job. Load the job again.");
   }
   return { job: checkJob(JSON.parse(JSON.stringify(next))), inverse };
+}
+
+/**
+ * Whether a patch has a place in a value: every step of its path is there, and in a list it touches what is there or the
+ * next place, so that no list grows by more than what is put into it.
+ */
+function fits(value: unknown, { op, path, value: put }: Patch): boolean {
+  let at = value;
+  for (const key of path.slice(0, -1)) {
+    if (typeof at !== "object" || at === null || !Object.hasOwn(at, key)) return false;
+    at = (at as Record<PropertyKey, unknown>)[key];
+  }
+  const last = path.at(-1);
+  if (last === undefined || typeof at !== "object" || at === null) return false;
+  if (!Array.isArray(at)) return op === "add" || Object.hasOwn(at, last);
+  if (last === "length")
+    return op === "replace" && Number.isInteger(put) && (put as number) >= 0 && (put as number) <= at.length;
+  const place = typeof last === "number" ? last : /^\d+$/.test(String(last)) ? Number(last) : -1;
+  return place >= 0 && place < at.length + (op === "add" ? 1 : 0);
 }
 
 /** The edits that the interface makes. Each edits the draft in place. */

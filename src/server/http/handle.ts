@@ -37,8 +37,17 @@ function refuseForeign(request: Request): void {
   const site = request.headers.get("sec-fetch-site");
   if (site && site !== "same-origin" && site !== "none")
     throw new HttpProblem(403, "foreign", "Requests from other sites are refused.");
-  if (origin && new URL(origin).host !== request.headers.get("host"))
+  if (origin && hostOf(origin) !== request.headers.get("host"))
     throw new HttpProblem(403, "foreign", "Requests from other sites are refused.");
+}
+
+/** The host of an origin; null for one that is none, such as the “null” of a page that hides where it is from. */
+function hostOf(origin: string): string | null {
+  try {
+    return new URL(origin).host;
+  } catch {
+    return null;
+  }
 }
 
 /** Reads a body up to a limit of bytes. @throws HttpProblem 413 */
@@ -71,6 +80,9 @@ export async function readBody(request: Request, limit: number): Promise<Uint8Ar
 const JSON_LIMIT = 8 * 1024 * 1024;
 
 export async function readJson<S extends z.ZodType>(request: Request, schema: S): Promise<z.infer<S>> {
+  // A form of another site can send text without being asked, but never this.
+  if (!/^application\/json\b/i.test(request.headers.get("content-type") ?? ""))
+    throw new HttpProblem(415, "not-json", "Send JSON, and say so: Content-Type: application/json.");
   const text = new TextDecoder().decode(await readBody(request, JSON_LIMIT));
   let value: unknown;
   try {

@@ -76,7 +76,7 @@ function Bays() {
       <Notices />
       <div className="grid min-h-0 grow grid-cols-[auto_minmax(0,1fr)_auto]">
         <StageRail />
-        <main className="grid min-h-0 min-w-0 grid-rows-[minmax(0,1fr)_auto]">
+        <main className="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto]">
           <div className="relative min-h-0 min-w-0 overflow-hidden">
             <div className="absolute inset-0">
               <Viewport onScene={takeScene} />
