@@ -51,7 +51,7 @@ function asked(scope: Scope, shape: Shape) {
       uses: faces
         .filter((face) => (face.Orientation() as string) !== "TopAbs_INTERNAL")
         .flatMap((face) => occurrences(scope, face, "edge"))
-        .filter((e) => e.IsSame(edge)).length,
+        .filter((e) => bounding(e) && e.IsSame(edge)).length,
       vertices: occurrences(scope, edge, "vertex")
         .filter(bounding)
         .map((vertex) => vertexPlaces.get(vertex)),

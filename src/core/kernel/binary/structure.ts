@@ -129,7 +129,7 @@ class Walk {
         const number = this.edge(edge);
         const entry = this.result.edges[number]!;
         note(entry.faces, place);
-        if (found.sense !== "internal") entry.uses++;
+        if (bounding(found.sense) && bounding(edge.sense)) entry.uses++;
         for (const vertex of entry.vertices) note(this.result.vertices[vertex]!.faces, place);
         const backwards = composed(child.sense, part.sense) === "reversed";
         uses.push({ edge: number, bounds: bounding(edge.sense), way: backwards ? -1 : 1 });
