@@ -2,7 +2,7 @@ import { isDelicate, ownTurn } from "./delicate";
 import { KernelFault } from "./faults";
 import { type FaceUse, type Fusion, fuseOnce } from "./general-fuse";
 import { fuseHalved } from "./halved";
-import { roughArea } from "./mass";
+import { formVolume, roughArea } from "./mass";
 import { openEdges } from "./measure";
 import { contradiction } from "./opinion";
 import { scoped } from "./scope";
@@ -120,7 +120,21 @@ function faultOf(args: readonly Shape[], fusion: Fusion, delicate: boolean): { a
     if (open) return { at: open.at };
   }
   const at = contradiction(args, fusion);
-  return at ? { at } : null;
+  if (at) return { at };
+  const short = args.findIndex((arg, a) => shapeKind(arg) === "solid" && !fillsExactly(arg, a, fusion));
+  return short < 0 ? null : { at: null };
+}
+
+/** How far the cells of a solid may be off it, relative, where both have closed forms. */
+const FILLING = 1e-6;
+
+/** Whether the volumes of a solid's cells add up to its own, as far as they can be said exactly. */
+function fillsExactly(arg: Shape, a: number, { cells }: Fusion): boolean {
+  const whole = formVolume(arg);
+  const parts = cells.filter(({ within }) => within.includes(a)).map(({ shape }) => formVolume(shape));
+  if (whole === null || parts.some((part) => part === null)) return true;
+  const sum = parts.reduce<number>((total, part) => total + part!, 0);
+  return Math.abs(sum - whole) <= FILLING * Math.abs(whole);
 }
 
 /** Numbers the arguments of a fusion from the other end. */

@@ -45,12 +45,16 @@ export function quickVolume(shape: Shape): number {
 
 /** By closed form where every face has one. The library integrates faces about a point of its own choice: all or none. */
 function volumeBy(shape: Shape, integrate: (whole: Shape) => number): number {
-  if (shapeKind(shape) !== "solid") return integrate(shape);
+  return (shapeKind(shape) === "solid" ? formVolume(shape) : null) ?? integrate(shape);
+}
+
+/** Volume of a solid by closed forms alone, mm³; null where a face has none. */
+export function formVolume(shape: Shape): number | null {
   const { faces } = incidenceOf(shape);
   let flux = 0;
   for (const [place, form] of closedForms(shape).entries()) {
     if (!faces[place]!.bounds) continue;
-    if (!form) return integrate(shape);
+    if (!form) return null;
     flux += form.flux;
   }
   return flux / 3;

@@ -98,26 +98,24 @@ export function BodyCard({ item }: { item: ItemView }) {
           {mass ? `, ${formatMass(mass.grams, unit)}` : ""}
         </p>
         <p
-          className={`flex items-center gap-1 text-[13px] ${(open && item.kind === "solid") || pinched ? "text-bad" : "text-soft"}`}
+          className={`flex items-center gap-1 text-[13px] ${(open && item.kind === "solid") || pinched ? "text-bad" : lacks ? "text-warn" : "text-soft"}`}
+          title={lacks || undefined}
         >
           <Mark name={item.kind} />
           {!isBodyView(item)
             ? item.kind
-            : item.kind === "solid"
-              ? open
-                ? "solid, not closed"
-                : pinched
-                  ? "solid, touches itself"
-                  : "solid, closed"
-              : open
-                ? "sheet, open"
-                : "sheet, closed"}
+            : lacks && !open && !pinched
+              ? `${item.kind}, ${lacks}`
+              : item.kind === "solid"
+                ? open
+                  ? "solid, not closed"
+                  : pinched
+                    ? "solid, touches itself"
+                    : "solid, closed"
+                : open
+                  ? "sheet, open"
+                  : "sheet, closed"}
         </p>
-        {lacks.length > 0 ? (
-          <p className="truncate text-[13px] text-warn" title={lacks}>
-            {lacks}
-          </p>
-        ) : null}
         <div className="-ml-1.5 flex">
           <IconButton
             label={hidden ? `Show ${item.name}` : `Hide ${item.name}`}
