@@ -193,3 +193,16 @@ function stlVolume(stl: Buffer): number {
   }
   return volume;
 }
+
+test.each([
+  ["/dev/zero", "is no ordinary file"],
+  [folder, "is a folder"],
+  [path.join(folder, "none.json"), "There is no file"],
+  [path.join(folder, "none.json", "deeper"), "There is no file"],
+])("a path that is no file is told before anything is read: %s", async (given, words) => {
+  for (const command of ["inspect", "evaluate"]) {
+    const { code, err } = await cli(command, given);
+    expect(code).toBe(2);
+    expect(err).toContain(words);
+  }
+});
