@@ -19,7 +19,7 @@ export * from "./inner-point";
 export { kernelHeapBytes, kernelLoaded, type LibraryFactory, loadKernel } from "./library";
 export { inFrame, type LocalFrame, localFrames, type NamedFrame } from "./local-frame";
 export * from "./loft";
-export { areaOf, faceCentre, quickVolume, roughSkin, surfaceCentre, volumeOf } from "./mass";
+export { areaOf, faceCentre, formVolume, quickVolume, roughSkin, surfaceCentre, volumeOf } from "./mass";
 export { isValid, type OpenEdge, openEdges, openPlaces } from "./measure";
 export { type Merged, mergeFaces, mergeFacesApart } from "./merge";
 export { MeshStore } from "./mesh-store";

@@ -68,36 +68,44 @@ export function turnSolid(
     }
     const solid = scope.use(maker.Shape());
     const shape = volumeOf(solid) < 0 ? solid.Reversed() : ownHandle(solid);
-    // The library forgets some of the flat sides: they are known by the curve that lies in them.
-    const middles = edges.map((edge) => edgePoint(scope, edge, 0.5));
-    const sources = subshapes(scope, shape, "face").map((side) => {
-      const known = made.get(side);
-      if (known !== undefined) return known;
-      const away = middles.map((middle) => distanceToPoint(side, middle)?.gap ?? Number.POSITIVE_INFINITY);
-      return away.indexOf(Math.min(...away));
-    });
-    return { shape, sources };
+    return { shape, sources: sourcesOf(scope, shape, edges, made) };
   });
 }
 
-/** The sheet that curves sweep when they are turned. */
+/** Which curve each face came from. The library forgets some of the flat sides: they are known by the curve that lies in them. */
+function sourcesOf<T>(scope: Scope, shape: Shape, edges: readonly Shape[], made: ShapeMap<T>): (T | number)[] {
+  const middles = edges.map((edge) => edgePoint(scope, edge, 0.5));
+  return subshapes(scope, shape, "face").map((side) => {
+    const known = made.get(side);
+    if (known !== undefined) return known;
+    const away = middles.map((middle) => distanceToPoint(side, middle)?.gap ?? Number.POSITIVE_INFINITY);
+    return away.indexOf(Math.min(...away));
+  });
+}
+
+/**
+ * The sheet that curves sweep when they are turned.
+ * @param senses for each stretch, −1 where its face looks the other way than its direction says.
+ */
 export function turnSheet(
   frame: PlaneFrame,
   places: readonly Place[],
   stretches: readonly PlanarStretch[],
   turn: Turn,
+  senses: readonly number[] = [],
 ): Drawn {
   return scoped((scope) => {
     const edges = edgesOf(scope, turnedFrame(frame, turn), places, stretches);
     const maker = revolved(scope, scope.use(compound(edges)), turn);
-    const faces: Shape[] = [];
-    const sources: number[] = [];
+    const made = new ShapeMap<number>();
     edges.forEach((edge, i) => {
-      for (const side of fromList(scope, scope.use(maker.Generated(edge)))) {
-        faces.push(side);
-        sources.push(i);
-      }
+      for (const side of fromList(scope, scope.use(maker.Generated(edge)))) made.set(side, i);
     });
+    const whole = scope.use(maker.Shape());
+    const sources = sourcesOf(scope, whole, edges, made);
+    const faces = subshapes(scope, whole, "face").map((side, f) =>
+      senses[sources[f]!] === -1 ? scope.use(side.Reversed()) : side,
+    );
     return { shape: shellOf(faces), sources };
   });
 }

@@ -14,7 +14,7 @@ import {
 } from "../../kernel";
 import { edgeRefSchema, type SketchItem } from "../../naming";
 import { angleField, toRadians } from "../../params";
-import { along, type Profile, placeOf, type Vec2 } from "../../sketch";
+import { along, type Profile, placeOf, sensesOf, type Vec2 } from "../../sketch";
 import { goesInto, INTO_FORM, intoFields, putInto, targetsOf } from "../into";
 import {
   bodiesOf,
@@ -117,7 +117,7 @@ export const revolve = defineStep({
     for (const part of parts) refuseAcross(part, item, turn, context);
     const maker: Maker = {
       solid: (...region) => turnSolid(...region, turn),
-      sheet: (...curves) => turnSheet(...curves, turn),
+      sheet: (...curves) => turnSheet(...curves, turn, sensesOf(profile)),
     };
     return putInto(values, targets, bodiesOf(values, item, profile, maker, context), context);
   },

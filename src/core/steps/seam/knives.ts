@@ -4,6 +4,7 @@ import {
   diagonal,
   dot,
   drawOutSheet,
+  formVolume,
   looseBoxOf,
   openPlaces,
   quickVolume,
@@ -83,7 +84,8 @@ function sidesOf(given: Record<string, KeepSide>, listed: ReadonlyMap<string, st
 
 /** A closed sheet has an outside: that is its front, however it was made. */
 function outwardTurns({ kind, shape, faces }: Body): number[] | undefined {
-  if (kind !== "sheet" || openPlaces(shape).length > 0 || quickVolume(shape) >= 0) return undefined;
+  if (kind !== "sheet" || openPlaces(shape).length > 0 || (formVolume(shape) ?? quickVolume(shape)) >= 0)
+    return undefined;
   return faces.map(() => -1);
 }
 
