@@ -2,6 +2,7 @@ import { z } from "zod";
 import { fail } from "../errors";
 import { allEdgeFacts, boxOf, diagonal, distance, type EdgeFacts, type Vec3, verticesOf } from "../kernel";
 import type { Body } from "./body";
+import { withoutPlace } from "./faces";
 import { topologyNames } from "./topology-names";
 
 const vec3 = z.tuple([z.number(), z.number(), z.number()]);
@@ -59,8 +60,14 @@ export interface FoundPlace {
 /** Finds the edge that a reference means, as `resolveFace` finds a face. @throws SeamError */
 export function resolveEdge(body: Body, ref: EdgeRef): FoundPlace {
   if (ref.edge !== undefined) {
-    const place = topologyNames(body.shape, body.faces).edges.indexOf(ref.edge);
-    if (place >= 0) return { place, warning: null };
+    const names = topologyNames(body.shape, body.faces).edges;
+    const place = names.indexOf(ref.edge);
+    if (place >= 0) {
+      const { print } = ref;
+      const facts = allEdgeFacts(body.shape);
+      const fit = (edge: number) => (facts[edge] && print ? edgeMisfit(facts[edge], print, sizeOf(body)) : 1);
+      return { place, warning: print && hasNearerTwin(names, place, fit) ? TWIN_EDGE : null };
+    }
   }
   if (ref.print) {
     const size = sizeOf(body);
@@ -87,8 +94,14 @@ export function resolveEdge(body: Body, ref: EdgeRef): FoundPlace {
 export function resolveCorner(body: Body, ref: CornerRef): FoundPlace & { at: Vec3 } {
   const corners = verticesOf(body.shape);
   if (ref.corner !== undefined) {
-    const place = topologyNames(body.shape, body.faces).vertices.indexOf(ref.corner);
-    if (place >= 0) return { place, at: corners[place]!, warning: null };
+    const names = topologyNames(body.shape, body.faces).vertices;
+    const place = names.indexOf(ref.corner);
+    if (place >= 0) {
+      const { print } = ref;
+      const fit = (corner: number) => (print ? distance(corners[corner]!, print.at) / sizeOf(body) : 1);
+      const warning = print && hasNearerTwin(names, place, fit) ? TWIN_CORNER : null;
+      return { place, at: corners[place]!, warning };
+    }
   }
   if (ref.print) {
     const size = sizeOf(body);
@@ -107,6 +120,21 @@ export function resolveCorner(body: Body, ref: CornerRef): FoundPlace & { at: Ve
       ? "No corner is at the place described. Name the corner, or correct its place."
       : `The picked corner “${ref.corner}” is no longer on this body. Pick the corner again.`,
     { bodies: [body.id] },
+  );
+}
+
+const TWIN_EDGE =
+  "A picked edge is one of several alike, and another lies nearer to where it was. Check which is meant.";
+const TWIN_CORNER =
+  "A picked corner is one of several alike, and another lies nearer to where it was. Check which is meant.";
+
+/** Whether something that only its place names among others may be another now: one of those fits what was picked better. */
+function hasNearerTwin(names: readonly (string | null)[], place: number, misfit: (place: number) => number): boolean {
+  const base = withoutPlace(names[place]!);
+  if (base === names[place]) return false;
+  const own = misfit(place);
+  return names.some(
+    (name, other) => other !== place && name !== null && withoutPlace(name) === base && misfit(other) < own - 0.005,
   );
 }
 

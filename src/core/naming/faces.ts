@@ -72,6 +72,9 @@ export function baseName(name: string): string {
   return cut < 0 ? name : name.slice(0, cut);
 }
 
+/** A name without what only its place among others tells: `.2` of the second from the left. */
+export const withoutPlace = (name: string): string => name.replace(/\.\d+$/, "");
+
 /** An edge is named by the faces that meet there, a vertex by the faces around it; order never matters. */
 export function meetingName(faces: readonly string[]): string {
   return [...new Set(faces)].sort().join("|");

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { fail } from "../errors";
 import { allFaceFacts, boxOf, diagonal, distance, dot, type FaceFacts } from "../kernel";
 import type { Body } from "./body";
-import { baseName } from "./faces";
+import { baseName, withoutPlace } from "./faces";
 
 const vec3 = z.tuple([z.number(), z.number(), z.number()]);
 
@@ -38,7 +38,17 @@ export type Found = { how: "found"; face: number } | { how: "guessed"; face: num
 export function resolveFace(body: Body, ref: FaceRef): Found {
   if (ref.face !== undefined) {
     const exact = body.faces.indexOf(ref.face);
-    if (exact >= 0) return { how: "found", face: exact };
+    if (exact >= 0) {
+      const doubtful = ref.print !== undefined && mayBeTwin(body, exact, ref.print);
+      return doubtful
+        ? {
+            how: "guessed",
+            face: exact,
+            warning:
+              "A picked face is one of several alike, and another lies nearer to where it was. Check which is meant.",
+          }
+        : { how: "found", face: exact };
+    }
     const family = indicesWhere(body.faces, (name) => baseName(name) === baseName(ref.face!));
     if (family.length === 1)
       return {
@@ -71,6 +81,24 @@ export function resolveFace(body: Body, ref: FaceRef): Found {
   return { how: "found", face: best };
 }
 
+/**
+ * Whether a face that was found by name may be another now: its name says only its place among faces with the same neighbours,
+ * and one of those fits what was picked better.
+ */
+function mayBeTwin(body: Body, face: number, print: Fingerprint): boolean {
+  const name = body.faces[face]!;
+  const twins = indicesWhere(body.faces, (other) => withoutPlace(other) === withoutPlace(name));
+  if (twins.length < 2) return false;
+  const facts = allFaceFacts(body.shape);
+  const own = misfit(facts[face]!, print, sizeOf(body));
+  return twins.some((twin) => misfit(facts[twin]!, print, sizeOf(body)) < own - 0.005);
+}
+
+function sizeOf({ shape }: Body): number {
+  const box = boxOf(shape);
+  return box ? Math.max(diagonal(box), 1e-6) : 1;
+}
+
 function indicesWhere(names: readonly string[], test: (name: string) => boolean): number[] {
   return names.flatMap((name, i) => (test(name) ? [i] : []));
 }
@@ -89,8 +117,7 @@ function describe({ face, print }: FaceRef): string {
 /** The one face that fits a fingerprint clearly better than any other; null when none or several do. */
 function byFingerprint(body: Body, print: Fingerprint, among?: number[]): number | null {
   const facts = allFaceFacts(body.shape);
-  const box = boxOf(body.shape);
-  const size = box ? Math.max(diagonal(box), 1e-6) : 1;
+  const size = sizeOf(body);
   const scored = (among ?? facts.map((_, i) => i))
     .map((face) => ({ face, misfit: misfit(facts[face]!, print, size) }))
     .filter(({ misfit: m }) => m < 0.5)
