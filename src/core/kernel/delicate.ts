@@ -70,12 +70,18 @@ const radiusOf = (surface: SurfaceRecord) => ("radius" in surface ? surface.radi
 
 const near = (a: number, b: number, size: number) => Math.abs(a - b) < NEAR * size;
 
+/** A unit vector that no drawing has. */
+const ANY_WAY: Vec3 = [0.4267, 0.3184, Math.sqrt(1 - 0.4267 ** 2 - 0.3184 ** 2)];
+
 /**
  * A turn about its own axis that leaves a body as it is, where it is one that was turned round an axis as a whole: only where
  * the library begins to go round it moves. Null for any other body.
  */
 export function ownTurn(shape: Shape): { at: Vec3; axis: Vec3 } | null {
   const { faces, edges } = incidenceOf(shape);
+  const [only, ...more] = faces;
+  // A whole ball may be turned any way: its poles move, too.
+  if (only?.surface?.kind === "sphere" && more.length === 0) return { at: only.surface.at, axis: ANY_WAY };
   let found: { at: Vec3; axis: Vec3 } | null = null;
   for (const { surface } of faces) {
     if (!surface || !("axis" in surface) || surface.kind === "plane") continue;

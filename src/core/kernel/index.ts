@@ -53,7 +53,7 @@ export { type SkinEnds, skinThrough } from "./skin";
 export { solidFromFaces } from "./solid-from-faces";
 export { type Bend, bendsOf, type ChainLink, chainOf, type Spine, spotsAlong, startOf, turnBetween } from "./spine";
 export * from "./step-file";
-export type { Surface } from "./surfaces";
+export { ballOf, type Surface } from "./surfaces";
 export * from "./sweep";
 export { type Deflection, type Mesh, tessellate, viewDeflection } from "./tessellate";
 export * from "./text";

@@ -2,7 +2,7 @@ import type { FaceStructure } from "./binary";
 import type { FaceKind } from "./face-facts";
 import { incidenceOf } from "./incidence";
 import type { Shape } from "./topology";
-import { dot, scale, sub, type Vec3 } from "./vectors";
+import { cross, dot, scale, sub, type Vec3 } from "./vectors";
 
 export interface Surface {
   kind: FaceKind;
@@ -57,4 +57,14 @@ function surfaceOf({ surface }: FaceStructure): Surface {
     default:
       return { kind: surface?.kind ?? "other", signature: null };
   }
+}
+
+/** The ball that a face lies on, by place, and whether the face looks away from its middle; null for any other face. */
+export function ballOf(shape: Shape, place: number): { centre: Vec3; radius: number; outward: boolean } | null {
+  const { surface, forward } = incidenceOf(shape).faces[place]!;
+  if (surface?.kind !== "sphere") return null;
+  const { at, radius, x, y, axis } = surface;
+  // In a left-handed frame the surface's own normal points to its middle.
+  const handed = dot(cross(x, y), axis) > 0;
+  return { centre: at, radius, outward: forward === handed };
 }

@@ -4,6 +4,7 @@ import { type Body, faceNamesOf } from "../../naming";
 import { formatLength } from "../../units";
 import { largestThat } from "../largest";
 import type { StepContext } from "../step";
+import { wallsByFaces } from "./by-walls";
 import { smallerRoom } from "./smaller";
 
 /** Walls of one thickness. @throws SeamError where they do not fit, with the faces that are to blame and what would. */
@@ -16,7 +17,11 @@ export function evenWalls(
 ): Pick<Body, "shape" | "faces"> {
   const { step } = context;
   const done = hollowOut(body.shape, open, thickness, outward);
-  if ("tight" in done) refuse(body, open, thickness, outward, done.tight, context);
+  if ("tight" in done) {
+    const byFaces = outward ? null : wallsByFaces(body, open, thickness, context);
+    if (byFaces) return byFaces;
+    refuse(body, open, thickness, outward, done.tight, context);
+  }
   const bases = done.faces.map(({ is, place }) => {
     const name = body.faces[place]!;
     return is === "old" ? name : `${step}:${is === "rim" ? "rim" : "wall"}:${name}`;

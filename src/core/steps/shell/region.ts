@@ -1,11 +1,13 @@
 import { fail } from "../../errors";
 import {
   add,
+  ballOf,
   boxOf,
   diagonal,
   extendSheet,
   freeShape,
   KernelFault,
+  makeSphere,
   offsetSheet,
   scale,
   sheetFromFaces,
@@ -94,6 +96,18 @@ function movedKnife(region: Body, place: number, by: number, context: StepContex
     };
     const knife = planeKnife(item, [region]);
     return { knife: { ...knife, faces: [MOVED] }, free: () => freeShape(knife.shape) };
+  }
+  const ball = ballOf(region.shape, place);
+  if (ball) {
+    // A ball is whole again when it is moved: it needs no edges to be run on from.
+    const radius = ball.radius + (ball.outward ? -by : by);
+    if (radius < 1e-6)
+      fail("shell-tight", "A curved wall cannot be made that thick: its radius is smaller. Make it thinner.", {
+        step: context.step,
+      });
+    const shape = makeSphere(ball.centre, radius);
+    const item: Item = { id: MOVED, kind: "solid", shape, faces: [MOVED], hint: { text: "Wall" } };
+    return { knife: { item, shape, faces: [MOVED] }, free: () => freeShape(shape) };
   }
   const reach = diagonal(boxOf(region.shape)!);
   const face = sheetFromFaces(region.shape, [place]);

@@ -1,0 +1,83 @@
+import { SeamError } from "../../errors";
+import {
+  ballOf,
+  distanceToPoint,
+  facesOf,
+  freeShape,
+  KernelFault,
+  ownHandle,
+  pointOnFace,
+  sheetFromFaces,
+  tessellate,
+  type Vec3,
+} from "../../kernel";
+import { type Body, baseName } from "../../naming";
+import type { StepContext } from "../step";
+import { type MovedWall, withWallsMoved } from "./region";
+import { takenOut } from "./uneven";
+
+/** How far a wall's other side may be off its thickness, mm. */
+const OFF = 1e-5;
+
+/**
+ * A body hollowed wall by wall: what is left of it when each of its closed faces is moved inwards, along its own surface, is the
+ * room that is taken out. It serves bodies that the library's own offset gives up on: parts of balls whose poles lie on an edge,
+ * parts of turned bodies that reach their axis. Every wall has to have its other side, which lies a wall away from the skin.
+ * @returns null where it cannot be had so.
+ */
+export function wallsByFaces(
+  solid: Body,
+  open: readonly number[],
+  thickness: number,
+  context: StepContext,
+): Pick<Body, "shape" | "faces"> | null {
+  const { step } = context;
+  const closed = solid.faces.flatMap((_, place) => (open.includes(place) ? [] : [place]));
+  if (!closed.some((place) => ballOf(solid.shape, place))) return null;
+  const moved = closed.map((place): MovedWall => ({ wall: solid.faces[place]!, by: thickness }));
+  let room: Body | null = null;
+  try {
+    room = withWallsMoved({ ...solid, id: `${step}:room`, shape: ownHandle(solid.shape) }, moved, context);
+    if (!isWallAway(room, solid, closed, thickness)) {
+      freeShape(room.shape);
+      return null;
+    }
+    const walls = { first: thickness, own: [], outward: false, limit: null, part: "all" as const };
+    const named = {
+      ...room,
+      faces: room.faces.map((name) => (isWall(name, solid, closed) ? `${step}:wall:${name}` : name)),
+    };
+    return takenOut(solid, open, named, walls, context);
+  } catch (cause) {
+    if (cause instanceof SeamError || (cause instanceof KernelFault && !cause.fatal)) return null;
+    throw cause;
+  }
+}
+
+const isWall = (name: string, solid: Body, closed: readonly number[]) =>
+  closed.some((place) => baseName(solid.faces[place]!) === baseName(name));
+
+/** How many places of a wall are looked at. */
+const PLACES = 60;
+
+/** Whether each wall's other side is there, and lies nowhere nearer to the closed faces than the wall is thick. */
+function isWallAway(room: Body, solid: Body, closed: readonly number[], thickness: number): boolean {
+  const there = new Set(room.faces.map(baseName));
+  if (closed.some((place) => !there.has(baseName(solid.faces[place]!)))) return false;
+  const skin = sheetFromFaces(solid.shape, closed);
+  try {
+    return facesOf(room.shape).every((face, i) => {
+      if (!isWall(room.faces[i]!, solid, closed)) return true;
+      const gapAt = (at: Vec3) => distanceToPoint(skin.shape, at)?.gap ?? 0;
+      if (Math.abs(gapAt(pointOnFace(face)) - thickness) > OFF) return false;
+      const { positions } = tessellate(face, { linear: 0.5, angular: 0.3 });
+      const step = 3 * Math.max(1, Math.floor(positions.length / 3 / PLACES));
+      for (let p = 0; p < positions.length; p += step)
+        // Single precision, as meshes are: a thousandth is room for that.
+        if (gapAt([positions[p]!, positions[p + 1]!, positions[p + 2]!]) < thickness - 1e-3) return false;
+      return true;
+    });
+  } finally {
+    freeShape(skin.shape);
+  }
+}
