@@ -14,7 +14,7 @@ import {
 import { type Body, baseName } from "../../naming";
 import type { StepContext } from "../step";
 import { type MovedWall, withWallsMoved } from "./region";
-import { takenOut } from "./uneven";
+import { takenOut } from "./taken-out";
 
 /** How far a wall's other side may be off its thickness, mm. */
 const OFF = 1e-5;

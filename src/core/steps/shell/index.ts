@@ -5,7 +5,8 @@ import { chosenPlane, planeForm, planeRefs } from "../plane-choice";
 import { defineStep, type Field, type StepContext } from "../step";
 import { evenWalls } from "./even";
 import { smallerRoom } from "./smaller";
-import { takenOut, unevenWalls, type Walls } from "./uneven";
+import { takenOut, type Walls } from "./taken-out";
+import { unevenWalls } from "./uneven";
 import { type ShellValues, schema } from "./values";
 
 const EVEN = { key: "how", is: ["even"] };
