@@ -18,7 +18,7 @@ const bored = (up: number) =>
 test("a rim that only its place names is taken without a word where it was, and with one where the other is now", () => {
   const body = bored(0);
   const names = topologyNames(body.shape, body.faces).edges;
-  const rims = names.flatMap((name, i) => (name && name.includes("|") ? [i] : []));
+  const rims = names.flatMap((name, i) => (name?.includes("|") ? [i] : []));
   expect(rims.length).toBeGreaterThanOrEqual(2);
   for (const rim of rims) {
     const ref = edgeRefOf(body, rim);
