@@ -4,6 +4,7 @@ import { type Body, type Item, isBody } from "../naming";
 import type { Trace } from "../steps";
 import { Lineage } from "./lineage";
 import { meaningOf } from "./pieces";
+import { holds, replaced } from "./replaced";
 import type { StepResult } from "./result";
 
 /** An item on the bench, with the key of the result that holds it. */
@@ -255,21 +256,9 @@ export class Bench {
 
 /** A repair that makes a step name another item where it named one. */
 function repairWith(step: Step, old: string, now: string, label: string): { repair?: Repair } {
-  const field = Object.keys(step).find((key) => key !== "id" && key !== "type" && mentions(step[key], old));
+  const field = Object.keys(step).find((key) => key !== "id" && key !== "type" && holds(step[key], old));
   if (!field) return {};
-  return { repair: { label, step: step.id, set: { [field]: withName(step[field], old, now) } } };
-}
-
-function mentions(value: unknown, id: string): boolean {
-  if (value === id) return true;
-  return typeof value === "object" && value !== null && Object.values(value).some((part) => mentions(part, id));
-}
-
-function withName(value: unknown, old: string, now: string): unknown {
-  if (value === old) return now;
-  if (Array.isArray(value)) return value.map((part) => withName(part, old, now));
-  if (typeof value !== "object" || value === null) return value;
-  return Object.fromEntries(Object.entries(value).map(([key, part]) => [key, withName(part, old, now)]));
+  return { repair: { label, step: step.id, set: { [field]: replaced(step[field], old, now) } } };
 }
 
 /** What a part says of its bodies, by their ids, in words. */

@@ -14,6 +14,7 @@ import {
   resolveFace,
 } from "../naming";
 import type { StepContext } from "../steps";
+import { holds, replaced } from "./replaced";
 
 /** How a picked face, edge or corner was found. */
 export interface FoundReference {
@@ -99,17 +100,4 @@ export function referencesOf(
 function placeOf(kind: FoundReference["kind"], { shape }: Body, place: number) {
   if (kind === "face") return allFaceFacts(shape)[place]!.centre;
   return kind === "edge" ? edgeFactsAt(shape, place)!.at : verticesOf(shape)[place]!;
-}
-
-function holds(value: unknown, wanted: object): boolean {
-  if (value === wanted) return true;
-  return typeof value === "object" && value !== null && Object.values(value).some((part) => holds(part, wanted));
-}
-
-/** A copy of a value with one object in it replaced. */
-function replaced(value: unknown, old: object, now: object): unknown {
-  if (value === old) return now;
-  if (Array.isArray(value)) return value.map((part) => replaced(part, old, now));
-  if (typeof value !== "object" || value === null) return value;
-  return Object.fromEntries(Object.entries(value).map(([key, part]) => [key, replaced(part, old, now)]));
 }
