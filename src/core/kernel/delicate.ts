@@ -1,7 +1,7 @@
 import type { FaceStructure, SurfaceRecord } from "./binary";
 import { looseBoxOf } from "./box";
 import { incidenceOf } from "./incidence";
-import type { Shape } from "./topology";
+import { facesOf, type Shape } from "./topology";
 import { cross, dot, length, scale, sub, type Vec3 } from "./vectors";
 
 /** How near to tangent or coincident two surfaces are, as a part of their size, for the library to be doubted. */
@@ -22,10 +22,21 @@ export function isDelicate(args: readonly Shape[]): boolean {
       const [one, two] = [boxes[a], boxes[b]];
       if (!one || !two || [0, 1, 2].some((i) => one.min[i]! > two.max[i]! + 1e-6 || two.min[i]! > one.max[i]! + 1e-6))
         continue;
-      for (const p of faces[a]!) for (const q of faces[b]!) if (isDelicatePair(p, q)) return true;
+      for (const [i, p] of faces[a]!.entries())
+        for (const [j, q] of faces[b]!.entries())
+          if (isDelicatePair(p, q) && mayMeet(facesOf(args[a]!)[i]!, facesOf(args[b]!)[j]!)) return true;
     }
   return false;
 }
+
+/** Whether two faces may meet: their boxes do. */
+function mayMeet(one: Shape, two: Shape): boolean {
+  const [a, b] = [looseBoxOf(one), looseBoxOf(two)];
+  return !a || !b || [0, 1, 2].every((i) => a.min[i]! <= b.max[i]! + ROOM && b.min[i]! <= a.max[i]! + ROOM);
+}
+
+/** mm between boxes of faces that may still touch. */
+const ROOM = 1e-3;
 
 function isDelicatePair({ surface: a }: FaceStructure, { surface: b }: FaceStructure): boolean {
   if (!a || !b) return true;
