@@ -5,7 +5,9 @@ import { amongOf, away, isCutterBound, type Mark, type Spot, sameBounds, type Tr
 export type Doubt = "gone" | "divided" | "merged" | "alike" | "changed";
 
 /**
- * One answer (`shifted` where whole faces came over to it from pieces on other sides, or went to them), or the reason why there is none with the pieces that it may be. */
+ * One answer (`shifted` where whole faces came over to it from pieces on other sides, or went to them), or the reason
+ * why there is none with the pieces that it may be.
+ */
 export type Outcome =
   | { how: "found"; piece: number; shifted: boolean }
   | { how: "unclear"; why: Doubt; candidates: number[] };
