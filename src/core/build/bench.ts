@@ -108,6 +108,7 @@ export class Bench {
     for (const [id, what] of mentionsIn(this.part)) {
       if (stepOf(id) !== step.id || this.live.has(id)) continue;
       const meaning = this.meaningOf(id)!;
+      if (meaning.how === "no-body") continue;
       if (meaning.how === "found") this.lineage.add({ [id]: meaning.id });
       if (meaning.how === "found" && !meaning.doubt) continue;
       this.notes.push({

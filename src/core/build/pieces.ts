@@ -4,6 +4,8 @@ import type { Trace } from "../steps";
 /** What a name of a piece means now: a body by its id, and whether that is to be looked at, or why that cannot be told, with the bodies that it may be. */
 export type Meaning =
   | { how: "found"; id: string; doubt: "older" | "shifted" | null }
+  /** Told for certain, and no body by decision: it is scrap, or went into a group. */
+  | { how: "no-body" }
   | { how: "unclear"; why: Extract<Outcome, { how: "unclear" }>["why"]; candidates: string[] };
 
 /**
@@ -13,7 +15,7 @@ export type Meaning =
 export function meaningOf(key: string, traces: readonly Trace[][]): Meaning {
   for (const list of traces) {
     const older = list.find((trace) => trace.once === key && !trace.keys.includes(key));
-    if (older) return older.id ? { how: "found", id: older.id, doubt: "older" } : gone;
+    if (older) return older.id ? { how: "found", id: older.id, doubt: "older" } : { how: "no-body" };
     const marked = key.indexOf("~");
     const kind = marked < 0 ? key : key.slice(0, marked);
     const alike = list.flatMap((trace, i) => (trace.keys.includes(kind) ? [i] : []));
@@ -21,7 +23,7 @@ export function meaningOf(key: string, traces: readonly Trace[][]): Meaning {
     const outcome = marked < 0 ? sole(alike) : found(key.slice(marked + 1), list, alike);
     if (outcome.how === "found") {
       const { id } = list[outcome.piece]!;
-      return id ? { how: "found", id, doubt: outcome.shifted ? "shifted" : null } : gone;
+      return id ? { how: "found", id, doubt: outcome.shifted ? "shifted" : null } : { how: "no-body" };
     }
     const candidates = outcome.candidates.flatMap((i) => list[i]!.id ?? []);
     return { how: "unclear", why: outcome.why, candidates };
