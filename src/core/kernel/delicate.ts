@@ -1,6 +1,7 @@
-import type { FaceStructure, SurfaceRecord } from "./binary";
+import type { SurfaceRecord } from "./binary";
 import { looseBoxOf } from "./box";
 import { incidenceOf } from "./incidence";
+import { surfaceRecordsOf } from "./surfaces";
 import { facesOf, type Shape } from "./topology";
 import { cross, dot, length, scale, sub, type Vec3 } from "./vectors";
 
@@ -15,7 +16,7 @@ const PARALLEL = 2e-2;
  * free surfaces). It is told from the surfaces alone, so it may be said where the faces do not meet: doubt costs time only.
  */
 export function isDelicate(args: readonly Shape[]): boolean {
-  const faces = args.map((arg) => incidenceOf(arg).faces);
+  const faces = args.map(surfaceRecordsOf);
   const boxes = args.map((arg) => looseBoxOf(arg));
   for (let a = 0; a < args.length; a++)
     for (let b = a + 1; b < args.length; b++) {
@@ -38,7 +39,7 @@ function mayMeet(one: Shape, two: Shape): boolean {
 /** mm between boxes of faces that may still touch. */
 const ROOM = 1e-3;
 
-function isDelicatePair({ surface: a }: FaceStructure, { surface: b }: FaceStructure): boolean {
+function isDelicatePair(a: SurfaceRecord | null, b: SurfaceRecord | null): boolean {
   if (!a || !b) return true;
   const rank = (surface: SurfaceRecord) => ["plane", "cylinder", "sphere"].indexOf(surface.kind);
   if (rank(a) < 0 || rank(b) < 0)

@@ -16,15 +16,17 @@ export interface FaceIntegrals {
 /**
  * Integrates over a flat face that lines, circles and ellipses bound, or over a part of a cylinder, cone, sphere or
  * torus whose edges are straight in the surface's parameters: by Green's theorem along its edges.
+ * @param rough whether edges that are splines are gone along once, which is good to tell places by; else in ever more
+ * parts until two divisions agree to 1e-11.
  * @returns null for any other face, which is left to the library's own integration.
  */
-export function faceIntegrals(structure: Structure, place: number): FaceIntegrals | null {
+export function faceIntegrals(structure: Structure, place: number, rough = false): FaceIntegrals | null {
   const face = structure.faces[place]!;
   const { surface } = face;
   if (!surface || !("axis" in surface)) return null;
   const uses = face.wires.flat().filter(({ bounds }) => bounds);
   if (uses.length === 0) return null;
-  const found = surface.kind === "plane" ? flat(structure, surface, uses) : curved(face, surface, uses);
+  const found = surface.kind === "plane" ? flat(structure, surface, uses, rough) : curved(face, surface, uses, rough);
   if (!found || !(found.area > 0)) return null;
   return face.forward ? found : { ...found, flux: -found.flux };
 }
@@ -44,7 +46,12 @@ const sum = (at: Vec3, ...terms: (readonly [number, Vec3])[]): Vec3 => {
 };
 
 /** ∮ x dy for the area; ∮ x²/2 dy and −∮ y²/2 dx for the moments: about a corner of the face, so that nothing cancels. */
-function flat({ edges, vertices }: Structure, { x: ex, y: ey }: SurfaceFrame, uses: EdgeUse[]): FaceIntegrals | null {
+function flat(
+  { edges, vertices }: Structure,
+  { x: ex, y: ey }: SurfaceFrame,
+  uses: EdgeUse[],
+  rough: boolean,
+): FaceIntegrals | null {
   const first = edges[uses[0]!.edge]!.vertices[0];
   if (first === undefined) return null;
   const about = vertices[first]!.at;
@@ -57,7 +64,7 @@ function flat({ edges, vertices }: Structure, { x: ex, y: ey }: SurfaceFrame, us
   for (const { edge, way } of uses) {
     const { curve: run, point } = edges[edge]!;
     if (point) continue;
-    const part = run && alongCurve(run.curve, run.from, run.to, local, turn);
+    const part = run && alongCurve(run.curve, run.from, run.to, local, turn, rough);
     if (!part) return null;
     area += way * part[0]!;
     mx += way * part[1]!;
@@ -69,7 +76,14 @@ function flat({ edges, vertices }: Structure, { x: ex, y: ey }: SurfaceFrame, us
 
 type ToPlane = (of: readonly number[]) => [number, number];
 
-function alongCurve(curve: Curve, from: number, to: number, local: ToPlane, turn: ToPlane): number[] | null {
+function alongCurve(
+  curve: Curve,
+  from: number,
+  to: number,
+  local: ToPlane,
+  turn: ToPlane,
+  rough: boolean,
+): number[] | null {
   if (curve.kind === "line") {
     const [[x, y], [dx, dy]] = [local(curve.at), turn(curve.way)];
     const [x0, y0, x1, y1] = [x + from * dx, y + from * dy, x + to * dx, y + to * dy];
@@ -79,7 +93,7 @@ function alongCurve(curve: Curve, from: number, to: number, local: ToPlane, turn
       (-(y0 * y0 + y0 * y1 + y1 * y1) / 6) * (x1 - x0),
     ];
   }
-  if (curve.kind === "spline") return alongFlatSpline(curve, from, to, local, turn);
+  if (curve.kind === "spline") return alongFlatSpline(curve, from, to, local, turn, rough);
   if (!("major" in curve)) return null;
   const { major, minor } = curve;
   const [[cx, cy], [ax, ay], [bx, by]] = [local(curve.at), turn(curve.x), turn(curve.y)];
@@ -98,20 +112,22 @@ function alongFlatSpline(
   to: number,
   local: ToPlane,
   turn: ToPlane,
+  rough: boolean,
 ): number[] | null {
   const spline = curve.matrix ? undefined : curve.spline?.();
   if (!spline || spline.periodic) return null;
-  return overSpans(spline, from, to, ({ at, slope }) => {
+  return overSpans(spline, from, to, rough, ({ at, slope }) => {
     const [[x, y], [dx, dy]] = [local(at), turn(slope)];
     return [x * dy, ((x * x) / 2) * dy, ((-y * y) / 2) * dx];
   });
 }
 
-/** Integrates along a spline, stretch by stretch, each in ever more parts until two divisions agree; null where they do not. */
+/** Integrates along a spline, stretch by stretch, each in ever more parts until two divisions agree, or in one; null where they do not. */
 function overSpans(
   spline: SplineData,
   from: number,
   to: number,
+  rough: boolean,
   values: (point: { at: number[]; slope: number[] }) => number[],
 ): number[] | null {
   const sums: number[] = [];
@@ -123,7 +139,7 @@ function overSpans(
       if (now.some((value) => !Number.isFinite(value))) return null;
       const before = last;
       const size = Math.max(...now.map(Math.abs), 1e-12);
-      if (before?.every((value, i) => Math.abs(value - now[i]!) <= AGREE * size)) {
+      if (rough || before?.every((value, i) => Math.abs(value - now[i]!) <= AGREE * size)) {
         now.forEach((value, i) => {
           sums[i] = (sums[i] ?? 0) + value;
         });
@@ -235,10 +251,11 @@ function alongSpline(
   over: Primitives,
   way: number,
   total: number[],
+  rough: boolean,
 ): boolean {
   const spline = image.curve.kind === "spline" ? image.curve.spline?.() : undefined;
   if (!spline || spline.periodic) return false;
-  const sums = overSpans(spline, image.from, image.to, ({ at, slope }) => {
+  const sums = overSpans(spline, image.from, image.to, rough, ({ at, slope }) => {
     const [u, v] = [at[0]!, at[1]!];
     // On the far side of its tip a cone is run through backwards.
     const past = surface.kind === "cone" && surface.radius + v * Math.sin(surface.half) < -1e-9;
@@ -250,14 +267,19 @@ function alongSpline(
   return sums !== null;
 }
 
-function curved(face: FaceStructure, surface: SurfaceRecord & SurfaceFrame, uses: EdgeUse[]): FaceIntegrals | null {
+function curved(
+  face: FaceStructure,
+  surface: SurfaceRecord & SurfaceFrame,
+  uses: EdgeUse[],
+  rough: boolean,
+): FaceIntegrals | null {
   const over = surface.kind === "plane" ? null : primitives(surface);
   if (!over) return null;
   const total = Array<number>(8).fill(0);
   for (const use of uses) {
     const image = face.image(use);
     if (image?.curve.kind === "spline") {
-      if (!alongSpline(image, surface, over, use.way, total)) return null;
+      if (!alongSpline(image, surface, over, use.way, total, rough)) return null;
       continue;
     }
     if (image?.curve.kind !== "line") return null;

@@ -10,17 +10,21 @@ import { add, scale, type Vec3 } from "./vectors";
 /** Relative accuracy asked of the library's integration over faces that have no closed form here. */
 const ACCURACY = 1e-9;
 
-const knownForms = new WeakMap<Shape, (FaceIntegrals | null)[]>();
+type Forms = (FaceIntegrals | null | undefined)[];
+const exactForms = new WeakMap<Shape, Forms>();
+const roughForms = new WeakMap<Shape, Forms>();
 
-/** The closed forms of a shape's faces, in the order of its faces; null where there is none. */
-function closedForms(shape: Shape): (FaceIntegrals | null)[] {
-  let forms = knownForms.get(shape);
+/** The closed form of one face of a shape, by place; null where there is none. */
+function closedForm(shape: Shape, place: number, rough = false): FaceIntegrals | null {
+  const known = rough ? roughForms : exactForms;
+  let forms = known.get(shape);
   if (!forms) {
-    const structure = incidenceOf(shape);
-    forms = structure.faces.map((_, place) => faceIntegrals(structure, place));
-    knownForms.set(shape, forms);
+    forms = [];
+    known.set(shape, forms);
   }
-  return forms;
+  const form = forms[place] === undefined ? faceIntegrals(incidenceOf(shape), place, rough) : forms[place];
+  forms[place] = form;
+  return form;
 }
 
 /**
@@ -52,8 +56,9 @@ function volumeBy(shape: Shape, integrate: (whole: Shape) => number): number {
 export function formVolume(shape: Shape): number | null {
   const { faces } = incidenceOf(shape);
   let flux = 0;
-  for (const [place, form] of closedForms(shape).entries()) {
-    if (!faces[place]!.bounds) continue;
+  for (const [place, face] of faces.entries()) {
+    if (!face.bounds) continue;
+    const form = closedForm(shape, place);
     if (!form) return null;
     flux += form.flux;
   }
@@ -107,7 +112,7 @@ function massBy(
   }
   let mass = masses[place];
   if (!mass) {
-    const form = closedForms(shape)[place];
+    const form = closedForm(shape, place, known === roughMasses);
     mass = form
       ? { area: form.area, centre: scale(form.moment, 1 / form.area) }
       : scoped((scope) => integrate(scope, facesOf(shape)[place]!));

@@ -1,8 +1,8 @@
-import type { FaceStructure } from "./binary";
+import type { FaceStructure, SurfaceRecord } from "./binary";
 import type { FaceKind } from "./face-facts";
 import { incidenceOf } from "./incidence";
 import type { Shape } from "./topology";
-import { cross, dot, scale, sub, type Vec3 } from "./vectors";
+import { cross, dot, scale, squareTo, sub, type Vec3 } from "./vectors";
 
 export interface Surface {
   kind: FaceKind;
@@ -24,9 +24,19 @@ export function surfacesOf(shape: Shape): Surface[] {
   return surfaces;
 }
 
+const noted = new WeakMap<Shape, SurfaceRecord>();
+
 /** Notes what a face just made from a plane lies on, so that nobody has to ask the library for it. */
 export function rememberFlat(face: Shape, origin: Vec3, normal: Vec3): void {
   known.set(face, [flat(origin, normal)]);
+  const x = squareTo(normal);
+  noted.set(face, { kind: "plane", at: origin, axis: normal, x, y: cross(normal, x) });
+}
+
+/** The surfaces with their numbers, in the order of the faces; how they are turned about their axes is left open. */
+export function surfaceRecordsOf(shape: Shape): (SurfaceRecord | null)[] {
+  const flatFace = noted.get(shape);
+  return flatFace ? [flatFace] : incidenceOf(shape).faces.map(({ surface }) => surface);
 }
 
 const text = (values: readonly number[]) =>

@@ -42,34 +42,61 @@ export function readSpline(bytes: Uint8Array, size: 2 | 3): SplineData {
   return { degree, poles, weights: rational ? weights : null, knots, periodic };
 }
 
+/** Poles times their weights, with the weights behind: one after the other. */
+const lifted = new WeakMap<SplineData, Float64Array>();
+
+function liftedOf(spline: SplineData): Float64Array {
+  let known = lifted.get(spline);
+  if (!known) {
+    const { poles, weights } = spline;
+    known = new Float64Array(poles.length * (poles[0]!.length + 1));
+    let at = 0;
+    for (const [i, pole] of poles.entries()) {
+      const w = weights?.[i] ?? 1;
+      for (const value of pole) known[at++] = value * w;
+      known[at++] = w;
+    }
+    lifted.set(spline, known);
+  }
+  return known;
+}
+
+/** Room for the highest degree that the library writes, points in space and their weights. */
+const row = new Float64Array(26 * 4);
+const ends = new Float64Array(2 * 4);
+
 /** A point of a spline that is not periodic, and its derivative there (de Boor's algorithm on homogeneous poles). */
 export function splineAt(spline: SplineData, t: number): { at: number[]; slope: number[] } {
-  const { degree, poles, weights, knots } = spline;
+  const { degree, poles, knots } = spline;
   let span = degree;
   const last = knots.length - degree - 2;
   while (span < last && t >= knots[span + 1]!) span++;
   const size = poles[0]!.length;
-  const lifted = (i: number): number[] => {
-    const w = weights?.[i] ?? 1;
-    return [...poles[i]!.map((value) => value * w), w];
-  };
-  let row = Array.from({ length: degree + 1 }, (_, j) => lifted(span - degree + j));
-  let ends: [number[], number[]] = [row[0]!, row[0]!];
+  const stride = size + 1;
+  const first = span - degree;
+  const all = liftedOf(spline);
+  for (let i = 0; i < (degree + 1) * stride; i++) row[i] = all[first * stride + i]!;
   for (let level = 1; level <= degree; level++) {
-    if (level === degree) ends = [row[0]!, row[1]!];
-    row = row.slice(1).map((right, j) => {
-      const i = span - degree + level + j;
+    if (level === degree) for (let i = 0; i < 2 * stride; i++) ends[i] = row[i]!;
+    for (let j = 0; j <= degree - level; j++) {
+      const i = first + level + j;
       const low = knots[i]!;
       const share = (t - low) / (knots[i + degree - level + 1]! - low);
-      return right.map((value, k) => (1 - share) * row[j]![k]! + share * value);
-    });
+      const at = j * stride;
+      for (let k = at; k < at + stride; k++) row[k] = (1 - share) * row[k]! + share * row[k + stride]!;
+    }
   }
-  const point = row[0]!;
   const width = knots[span + 1]! - knots[span]!;
-  const lead = point.map((_, k) => (degree * (ends[1][k]! - ends[0][k]!)) / width);
-  const w = point[size]!;
-  const at = point.slice(0, size).map((value) => value / w);
-  return { at, slope: at.map((value, k) => (lead[k]! - value * lead[size]!) / w) };
+  const w = row[size]!;
+  const lead = (degree * (ends[stride + size]! - ends[size]!)) / width;
+  const at: number[] = [];
+  const slope: number[] = [];
+  for (let k = 0; k < size; k++) {
+    const value = row[k]! / w;
+    at.push(value);
+    slope.push(((degree * (ends[stride + k]! - ends[k]!)) / width - value * lead) / w);
+  }
+  return { at, slope };
 }
 
 /** The parameters between which a spline is one polynomial, within a range. */
