@@ -6,7 +6,7 @@ import { readPoint } from "./measure";
 import { type ParameterRange, parameterRange } from "./parameter-range";
 import { type Scope, scoped } from "./scope";
 import { compound, facesOf, type Shape } from "./topology";
-import type { Box, Vec3 } from "./vectors";
+import { add, type Box, sub, type Vec3 } from "./vectors";
 
 const tightBoxes = new WeakMap<Shape, Box | null>();
 
@@ -131,6 +131,12 @@ function readBox(scope: Scope, box: Bnd_Box): Box | null {
 }
 
 const looseBoxes = new WeakMap<Shape, Box | null>();
+
+/** Notes a box that surely holds a shape just made, so that nobody has to ask the library for it. */
+export function rememberBox(shape: Shape, middle: Vec3, reach: number): void {
+  const away: Vec3 = [reach, reach, reach];
+  looseBoxes.set(shape, { min: sub(middle, away), max: add(middle, away) });
+}
 
 /** A box that surely holds a shape, a little larger than need be: for sizing cutters, at a fraction of the cost. */
 export function looseBoxOf(shape: Shape): Box | null {

@@ -1,3 +1,4 @@
+import { rememberBox } from "./box";
 import { lib } from "./library";
 import { type Scope, scoped } from "./scope";
 import { rememberFlat } from "./surfaces";
@@ -43,6 +44,7 @@ export function makePlaneFace(origin: Vec3, normal: Vec3, half: number): Shape {
     const maker = scope.use(new (lib().BRepBuilderAPI_MakeFace)(plane, -half, half, -half, half));
     const face = maker.Face();
     rememberFlat(face, origin, unit(normal));
+    rememberBox(face, origin, Math.SQRT2 * half + 1e-6);
     return face;
   });
 }
