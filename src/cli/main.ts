@@ -1,6 +1,7 @@
 import { Command, CommanderError } from "commander";
 import { SeamError } from "@/core/errors";
 import { jobJsonSchema } from "@/core/job";
+import { KernelFault } from "@/core/kernel";
 import { evaluateJob } from "./evaluate";
 import { inspect } from "./inspect";
 import { printJson } from "./output";
@@ -41,6 +42,12 @@ export async function run(argv: readonly string[]): Promise<number> {
       process.stderr.write(`${cause.message}\n`);
       return 2;
     }
-    throw cause;
+    // Whoever calls this wants a sentence and a code, whatever went wrong inside.
+    const what = cause instanceof KernelFault ? "the geometry could not be computed" : "the program failed";
+    const why = cause instanceof Error ? cause.message.split("\n")[0] : String(cause);
+    process.stderr.write(
+      `This cannot be done: ${what} (${why}). Check the input; if it is sound, this is a fault of ours.\n`,
+    );
+    return 2;
   }
 }

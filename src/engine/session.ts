@@ -29,6 +29,7 @@ import {
   inSpace,
   KernelFault,
   kernelHeapBytes,
+  kernelTrusted,
   MeshStore,
   type Shape,
   surfaceCentre,
@@ -344,7 +345,7 @@ function originOf(face: string): string {
 export function asEngineFault(cause: unknown): Error {
   const fault: EngineFault =
     cause instanceof SeamError
-      ? { code: cause.trouble.code, message: cause.message, fatal: false }
+      ? { code: cause.trouble.code, message: cause.message, fatal: !kernelTrusted() }
       : cause instanceof KernelFault
         ? { code: "kernel", message: "The geometry could not be computed.", fatal: cause.fatal }
         : { code: "engine", message: cause instanceof Error ? cause.message : String(cause), fatal: true };

@@ -5,11 +5,11 @@ import {
   type Counts,
   countsOf,
   type FaceFacts,
-  isValid,
   type OpenEdge,
   openEdges,
   type Pinch,
   type Shape,
+  unsoundness,
   volumeOf,
 } from "../kernel";
 
@@ -51,6 +51,7 @@ export interface BodyReport extends Measures {
   id: string;
   name: string;
   kind: "solid" | "sheet";
+  /** Whether its faces and edges fit each other, all faces look out, and its numbers are numbers. */
   valid: boolean;
   vertices: number;
   edges: number;
@@ -64,7 +65,7 @@ export interface BodyReport extends Measures {
 export function reportBody(id: string, name: string, kind: "solid" | "sheet", shape: Shape): BodyReport {
   const { measures, counts } = measureAnd(shape, kind);
   const { vertices, edges, faces, genus } = counts;
-  return { id, name, kind, ...measures, valid: isValid(shape), vertices, edges, faces, genus };
+  return { id, name, kind, ...measures, valid: unsoundness(shape, kind) === null, vertices, edges, faces, genus };
 }
 
 /** How many faces of each kind, in the kernel's words. */

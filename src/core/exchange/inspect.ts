@@ -1,5 +1,5 @@
 import { faceKinds, measure } from "../check";
-import { allFaceFacts, type Box, freeShape } from "../kernel";
+import { allFaceFacts, type Box, freeShape, unsoundness } from "../kernel";
 import { readStep } from "./step";
 
 /** One body of a file, as the command line prints it. */
@@ -11,6 +11,8 @@ export interface InspectedBody {
   /** mm² */
   area: number;
   closed: boolean;
+  /** Whether its faces, edges and numbers fit each other. */
+  valid: boolean;
   openEdges: number;
   box: Box | null;
   faceKinds: Record<string, number>;
@@ -26,6 +28,9 @@ export interface Inspection {
 /** Reads a STEP file and measures what is in it. @throws SeamError */
 export function inspectStep(bytes: Uint8Array, name: string): Inspection {
   const { bodies, unit, warnings } = readStep(bytes, name);
+  const bodiesWithGaps = new Set(
+    warnings.flatMap(({ code, body }) => (code === "import-gap" && body ? [body.shape] : [])),
+  );
   try {
     return {
       file: name,
@@ -36,11 +41,12 @@ export function inspectStep(bytes: Uint8Array, name: string): Inspection {
           name: body,
           kind,
           ...measures,
+          valid: unsoundness(shape, kind) === null && !bodiesWithGaps.has(shape),
           openEdges: openEdges.length,
           faceKinds: faceKinds(allFaceFacts(shape)),
         };
       }),
-      warnings,
+      warnings: warnings.map(({ message }) => message),
     };
   } finally {
     for (const { shape } of bodies) freeShape(shape);

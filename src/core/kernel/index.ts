@@ -16,7 +16,7 @@ export { courseOf, type GuideCourse, type GuidePiece, type GuideTrouble, type Sk
 export * from "./hollow";
 export { edgeHandles, vertexHandles } from "./incidence";
 export * from "./inner-point";
-export { kernelHeapBytes, kernelLoaded, type LibraryFactory, loadKernel } from "./library";
+export { kernelHeapBytes, kernelLoaded, kernelTrusted, type LibraryFactory, loadKernel } from "./library";
 export { inFrame, type LocalFrame, localFrames, type NamedFrame } from "./local-frame";
 export * from "./loft";
 export { areaOf, faceCentre, formVolume, quickVolume, roughSkin, surfaceCentre, volumeOf } from "./mass";
@@ -51,6 +51,7 @@ export { meetsItself } from "./self-contact";
 export * from "./sheet";
 export { type SkinEnds, skinThrough } from "./skin";
 export { solidFromFaces } from "./solid-from-faces";
+export { soundSolid, type Unsoundness, unsoundness, widestGap } from "./soundness";
 export { type Bend, bendsOf, type ChainLink, chainOf, type Spine, spotsAlong, startOf, turnBetween } from "./spine";
 export * from "./step-file";
 export { ballOf, type Surface } from "./surfaces";

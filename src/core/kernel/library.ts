@@ -37,7 +37,20 @@ export function lib(): Library {
   return instance;
 }
 
-/** Bytes that the library's memory takes now. WebAssembly memory never shrinks, so growth is what to watch. */
+let trusted = true;
+
+/** Notes that the library ran astray in its own memory: what it says from now on may be wrong. */
+export function distrustKernel(): void {
+  trusted = false;
+}
+
+export const kernelTrusted = () => trusted;
+
+/**
+ * Bytes that the library's memory takes now; without end when it can no longer be trusted, which has the same remedy: a
+ * fresh one. WebAssembly memory never shrinks, so growth is what to watch.
+ */
 export function kernelHeapBytes(): number {
+  if (!trusted) return Number.POSITIVE_INFINITY;
   return instance ? instance.wasmMemory.buffer.byteLength : 0;
 }

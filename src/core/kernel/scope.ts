@@ -1,6 +1,6 @@
 import { KernelFault } from "./faults";
 import { release } from "./kept";
-import { lib } from "./library";
+import { distrustKernel, lib } from "./library";
 
 interface CppObject {
   delete(): void;
@@ -53,6 +53,9 @@ export function asFault(cause: unknown): unknown {
     const [type, message] = lib().getExceptionMessage(cause as never);
     return new KernelFault(message || type, false);
   }
-  if (cause instanceof WebAssembly.RuntimeError) return new KernelFault(cause.message, true);
+  if (cause instanceof WebAssembly.RuntimeError) {
+    distrustKernel();
+    return new KernelFault(cause.message, true);
+  }
   return cause;
 }

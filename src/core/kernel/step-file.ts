@@ -1,7 +1,7 @@
 import { KernelFault } from "./faults";
 import { lib } from "./library";
-import { quickVolume } from "./mass";
 import { scoped } from "./scope";
+import { rightSideOut } from "./soundness";
 import { occurrences, ownHandle, type Shape, ShapeMap, shellOf, subshapes } from "./topology";
 
 const PATH = "/exchange.step";
@@ -16,6 +16,8 @@ export interface StepShape {
 
 export interface StepContents {
   shapes: StepShape[];
+  /** Records that the library could not read as they stand, by their 1-based place. */
+  faulty: number[];
   /** Edges that belong to no face: drawn curves, which are not brought in. */
   looseCurves: number;
 }
@@ -38,9 +40,9 @@ export function readStepShapes(bytes: Uint8Array): StepContents {
       if ((reader.ReadFile(PATH) as string) !== "IFSelect_RetDone")
         throw new KernelFault("The file could not be read as STEP.", false);
       reader.TransferRoots(scope.use(new oc.Message_ProgressRange()));
-      if (reader.NbShapes() === 0) return { shapes: [], looseCurves: 0 };
+      if (reader.NbShapes() === 0) return { shapes: [], faulty: [], looseCurves: 0 };
       const whole = scope.use(reader.OneShape());
-      if (whole.IsNull()) return { shapes: [], looseCurves: 0 };
+      if (whole.IsNull()) return { shapes: [], faulty: [], looseCurves: 0 };
 
       // Every occurrence counts: an assembly may place one solid in several places, which are several bodies.
       const solids = distinct(occurrences(scope, whole, "solid"));
@@ -51,7 +53,9 @@ export function readStepShapes(bytes: Uint8Array): StepContents {
       // The reader remembers what it made of each record; asking again gives the same shape without its place.
       const model = scope.use(reader.Model());
       const sources: { record: number; shape: Shape }[] = [];
+      const faulty: number[] = [];
       for (let record = 1; record <= model.NbEntities(); record++) {
+        if (model.IsErrorEntity(record)) faulty.push(record);
         const entity = scope.use(model.Value(record));
         const type = model.TypeName(entity, true);
         // A shell is looked at only where there are sheets: asking for one makes it anew, which takes its time.
@@ -73,7 +77,7 @@ export function readStepShapes(bytes: Uint8Array): StepContents {
       }));
       for (const shell of shells) shapes.push({ kind: "sheet", shape: ownHandle(shell), record: recordOf(shell) });
       for (const group of groupFaces(loose)) shapes.push({ kind: "sheet", shape: shellOf(group), record: null });
-      return { shapes, looseCurves: curves };
+      return { shapes, faulty, looseCurves: curves };
     } finally {
       oc.FS.unlink(PATH);
     }
@@ -102,10 +106,6 @@ function groupFaces(faces: Shape[]): Shape[][] {
     }
     return groups.map((group) => group.faces);
   });
-}
-
-function rightSideOut(solid: Shape): Shape {
-  return quickVolume(solid) < 0 ? solid.Reversed() : ownHandle(solid);
 }
 
 export interface NamedShape {

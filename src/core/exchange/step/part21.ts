@@ -1,4 +1,5 @@
 import { fail } from "../../errors";
+import { isWellFormed } from "./grammar";
 
 /**
  * The clear text encoding of the exchange structure, ISO 10303-21: as much of it as names and units need.
@@ -11,6 +12,9 @@ export interface Part21Record {
   types: string[];
   /** The text between the outer brackets, for a complex record all of it. */
   body: string;
+  /** Where it stands in the file's text, without the semicolon. */
+  from: number;
+  to: number;
 }
 
 const START = /^\uFEFF?\s*(?:\/\*[\s\S]*?\*\/\s*)*ISO-10303-21\s*;/;
@@ -48,32 +52,61 @@ function decode(bytes: Uint8Array): string {
   return new TextDecoder("utf-8").decode(bytes);
 }
 
+/** A statement of the data sections that is no record, and where it stands in the file's text. */
+export interface BrokenStatement {
+  from: number;
+  to: number;
+  /** Counted from 1. */
+  line: number;
+}
+
 /** All records of the data sections, in file order. Comments are left out; strings keep their encoding. */
 export function parseRecords(bytes: Uint8Array): Part21Record[] {
+  return parseData(bytes).records;
+}
+
+/** The records of the data sections, and the statements that are not written as records are. */
+export function parseData(bytes: Uint8Array): { records: Part21Record[]; broken: BrokenStatement[] } {
   const text = decode(bytes);
   const records: Part21Record[] = [];
+  const broken: BrokenStatement[] = [];
   const data = /\bDATA\s*(?:\([^;]*\))?\s*;/g;
   const section = data.exec(text);
-  if (!section) return records;
+  if (!section) return { records, broken };
+  const breakAt = (from: number, to: number) => {
+    const start = from + text.slice(from, to).search(/\S|$/);
+    broken.push({ from, to, line: text.slice(0, start).split("\n").length });
+  };
   let at = data.lastIndex;
   while (at < text.length) {
     const end = statementEnd(text, at);
-    if (end < 0) break;
+    if (end < 0) {
+      if (/\S/.test(text.slice(at))) breakAt(at, text.length);
+      break;
+    }
     const statement = stripComments(text.slice(at, end)).trim();
+    const place = { from: at, to: end };
     at = end + 1;
     const head = /^#(\d+)\s*=\s*/.exec(statement);
-    if (!head) continue;
-    const rest = statement.slice(head[0].length);
+    if (/^(ENDSEC|DATA\s*(\(.*\))?|END-ISO-10303-21)$/s.test(statement)) {
+      if (statement.startsWith("END-")) break;
+      continue;
+    }
+    const rest = statement.slice(head?.[0].length ?? 0);
+    if (!head || !isWellFormed(rest)) {
+      breakAt(place.from, place.to);
+      continue;
+    }
     const simple = /^([A-Z_][A-Z0-9_]*)\s*\(([\s\S]*)\)$/i.exec(rest);
-    if (simple) records.push({ id: Number(head[1]), types: [simple[1]!.toUpperCase()], body: simple[2]! });
+    if (simple) records.push({ id: Number(head[1]), types: [simple[1]!.toUpperCase()], body: simple[2]!, ...place });
     else {
       const types = [...withoutStrings(rest).matchAll(/([A-Z_][A-Z0-9_]*)\s*\(/gi)].map((match) =>
         match[1]!.toUpperCase(),
       );
-      records.push({ id: Number(head[1]), types, body: rest });
+      records.push({ id: Number(head[1]), types, body: rest, ...place });
     }
   }
-  return records;
+  return { records, broken };
 }
 
 /** The place of the `;` that ends a statement, outside strings and comments; −1 when there is none. */

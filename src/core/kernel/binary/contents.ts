@@ -22,9 +22,10 @@ interface Common {
 /** What the library keeps of a part, without where it has been moved to. */
 export type PartRecord = Common &
   (
-    | { kind: "vertex"; at: number[] }
+    | { kind: "vertex"; at: number[]; tolerance: number }
     | {
         kind: "edge";
+        tolerance: number;
         /** Without length, as at a sphere's pole. */
         point: boolean;
         curve: { curve: Curve; place: Place; from: number; to: number } | null;
@@ -86,7 +87,8 @@ export function readContents(data: Uint8Array): { root: Child; places: Places } 
     return found;
   };
   const edge = (id: number): PartRecord => {
-    bytes.skip(10);
+    const tolerance = bytes.real();
+    bytes.skip(2);
     const point = bytes.byte() === 1;
     let curve: Extract<PartRecord, { kind: "edge" }>["curve"] = null;
     const onSurfaces: SurfaceImage[] = [];
@@ -106,13 +108,13 @@ export function readContents(data: Uint8Array): { root: Child; places: Places } 
       } else if (kind in OTHER_FORMS) bytes.skip(OTHER_FORMS[kind]!);
       else throw new Error(`The shape's record has an edge with a part of kind ${kind}.`);
     }
-    return { id, kind: "edge", point, curve, images: onSurfaces, children: children() };
+    return { id, kind: "edge", tolerance, point, curve, images: onSurfaces, children: children() };
   };
   const vertex = (id: number): PartRecord => {
-    bytes.skip(8);
+    const tolerance = bytes.real();
     const at = bytes.reals(3);
     for (let kind = bytes.byte(); kind !== 0; kind = bytes.byte()) bytes.skip(POINT_FORMS[kind]!);
-    return { id, kind: "vertex", at, children: children() };
+    return { id, kind: "vertex", at, tolerance, children: children() };
   };
   const face = (id: number): PartRecord => {
     bytes.skip(9);

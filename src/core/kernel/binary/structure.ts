@@ -29,6 +29,8 @@ export interface EdgeStructure {
   point: boolean;
   /** The faces that it bounds. */
   faces: number[];
+  /** How far what meets in it is apart, mm. */
+  tolerance: number;
   /** How many times faces use it: once where the skin is open. */
   uses: number;
   /** Where it begins and ends; the same twice for a closed one. */
@@ -41,7 +43,7 @@ export interface EdgeStructure {
 export interface Structure {
   faces: FaceStructure[];
   edges: EdgeStructure[];
-  vertices: { faces: number[]; at: Vec3 }[];
+  vertices: { faces: number[]; at: Vec3; tolerance: number }[];
   /** The faces of each shell. */
   shells: number[][];
 }
@@ -156,6 +158,7 @@ class Walk {
     this.edgeRecords.push({ part, place: found.place });
     this.result.edges.push({
       point: part.point,
+      tolerance: part.tolerance,
       faces: [],
       uses: 0,
       vertices,
@@ -174,7 +177,8 @@ class Walk {
     if (number === undefined) {
       number = this.result.vertices.length;
       this.vertices.set(key, number);
-      this.result.vertices.push({ faces: [], at: placed(found.place, (found.part as Part<"vertex">).at) });
+      const { at, tolerance } = found.part as Part<"vertex">;
+      this.result.vertices.push({ faces: [], at: placed(found.place, at), tolerance });
     }
     return number;
   }

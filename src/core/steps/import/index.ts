@@ -1,7 +1,6 @@
 import { z } from "zod";
-import { fail } from "../../errors";
-import { readStep } from "../../exchange/step";
-import { adjacency, allFaceFacts, openEdges } from "../../kernel";
+import { readStep, type StepBody } from "../../exchange/step";
+import { adjacency, allFaceFacts } from "../../kernel";
 import { namesFromFacts } from "../../naming";
 import { defineStep } from "../step";
 
@@ -22,25 +21,29 @@ export const importStep = defineStep({
     const { step } = context;
     const file = context.file(values.file);
     const contents = readStep(file.bytes, file.name);
-    for (const message of contents.warnings) context.warn({ code: "import-partial", message, step });
     const ids = new Map<string, number>();
-    const made = contents.bodies.map(({ kind, shape, name }) => {
+    const idOf = new Map<StepBody, string>();
+    const made = contents.bodies.map((body) => {
+      const { kind, shape, name } = body;
       const facts = allFaceFacts(shape);
       const faces = namesFromFacts(step, facts, () => adjacency(shape).neighbours);
       const base = `${step}:${name}`;
       const count = (ids.get(base) ?? 0) + 1;
       ids.set(base, count);
       const id = count === 1 ? base : `${base}.${count}`;
-      if (kind === "solid" && openEdges(shape).length > 0)
-        context.warn({
-          code: "import-open",
-          message: `“${name}” came in as a solid but its skin is not closed. Check it before cutting with it.`,
-          step,
-          bodies: [id],
-        });
+      idOf.set(body, id);
       return { id, kind, shape, faces, hint: { text: count === 1 ? name : `${name} ${count}` } };
     });
-    if (made.length === 0) fail("no-geometry", `“${file.name}” holds no solids or sheets.`, { step });
+    for (const { code, message, body, at } of contents.warnings) {
+      const id = body && idOf.get(body);
+      context.warn({
+        code,
+        message,
+        step,
+        ...(id ? { bodies: [id] } : {}),
+        ...(at ? { at: [at[0], at[1], at[2]] } : {}),
+      });
+    }
     return { made, used: [] };
   },
 });
