@@ -115,7 +115,7 @@ test("bad files are refused where they are given, with one sentence; nothing cha
       parts: [{ id: "p", name: "P", steps: [{ id: "a", type: "teapot" }] }],
     }),
   );
-  await expect(page.getByRole("alert").filter({ hasText: "unknown type “teapot”" })).toBeVisible();
+  await expect(page.getByRole("alert").filter({ hasText: "of the type “teapot”, which is not known" })).toBeVisible();
   await open_(
     JSON.stringify({
       format: "bold-seam-job",

@@ -142,7 +142,7 @@ describe("evaluate", () => {
   });
 
   test.each([
-    ["an unknown step", job([{ id: "a", type: "teapot" }]), /unknown type “teapot”/],
+    ["an unknown step", job([{ id: "a", type: "teapot" }]), /of the type “teapot”, which is not known/],
     ["a negative size", job([{ id: "a", type: "box", size: [1, -1, 1] }]), /has to be more than 0 mm/],
     ["NaN", '{"version": NaN}', /NaN/],
     [

@@ -15,27 +15,27 @@ describe("bad job files: one clear sentence each", () => {
     [
       "an unknown step",
       job([{ id: "a", type: "teapot" }]),
-      "The step “a” has the unknown type “teapot”. Use one of the types that the schema lists.",
+      /^Step 1 “a” is of the type “teapot”, which is not known. Use one of: .*box/,
     ],
     [
       "a negative size",
       job([{ id: "a", type: "box", size: [10, -5, 10] }]),
-      "The job file cannot be used: step “a”, size.1: has to be more than 0 mm; it is -5 mm.",
+      "The job cannot be used. Step 1 “a”, Size Y: has to be more than 0 mm; it is -5 mm.",
     ],
     [
       "a negative size as text",
       job([{ id: "a", type: "sphere", diameter: "-1/2 in" }]),
-      "The job file cannot be used: step “a”, diameter: has to be more than 0 mm; it is -12.7 mm.",
+      "The job cannot be used. Step 1 “a”, Diameter: has to be more than 0 mm; it is -12.7 mm.",
     ],
     [
       "a zero size",
       job([{ id: "a", type: "cylinder", diameter: 0 }]),
-      "The job file cannot be used: step “a”, diameter: has to be more than 0 mm; it is 0 mm.",
+      "The job cannot be used. Step 1 “a”, Diameter: has to be more than 0 mm; it is 0 mm.",
     ],
     [
       "a misspelt field",
       job([{ id: "a", type: "box", sizes: [1, 2, 3] }]),
-      'The job file cannot be used: step “a”: Unrecognized key: "sizes".',
+      "The job cannot be used. Step 1 “a”: holds “sizes”, which it does not have.",
     ],
     [
       "two steps of one id",
@@ -43,20 +43,24 @@ describe("bad job files: one clear sentence each", () => {
         { id: "a", type: "box" },
         { id: "a", type: "box" },
       ]),
-      "The job file cannot be used: parts.0.steps: two steps have the id “a”.",
+      "The job cannot be used. The list of steps: two steps have the id “a”.",
     ],
     [
       "a hold point at no step",
       { ...job([]), parts: [{ id: "p", name: "P", steps: [], hold: "x" }] },
-      "The job file cannot be used: parts.0.hold: there is no step “x”.",
+      "The job cannot be used. The hold point: there is no step “x”.",
     ],
-    ["no parts", { ...job([]), parts: [] }, "The job file cannot be used: parts: A job needs at least one part."],
-    ["another format", { format: "x" }, /^The job file cannot be used: format:/],
-    ["not an object", 5, /^The job file cannot be used/],
+    [
+      "no parts",
+      { ...job([]), parts: [] },
+      "The job cannot be used. The list of parts: A job needs at least one part.",
+    ],
+    ["another format", { format: "x" }, /^The job cannot be used. The format: has to be “bold-seam-job”, not “x”/],
+    ["not an object", 5, /^The job cannot be used. The job: has to be a group of named values, not a number/],
     [
       "an absurd number",
       job([{ id: "a", type: "box", size: [1e12, 1, 1] }]),
-      "The job file cannot be used: step “a”, size.0: has to be at most 100000 mm; it is 1000000000000 mm.",
+      "The job cannot be used. Step 1 “a”, Size X: has to be at most 100000 mm; it is 1000000000000 mm.",
     ],
     [
       "a length in a unknown unit",
@@ -66,12 +70,12 @@ describe("bad job files: one clear sentence each", () => {
     [
       "a formula that cannot be read",
       job([{ id: "a", type: "sphere", diameter: "width / " }]),
-      "The job file cannot be used: step “a”, diameter: The formula breaks off: something has to follow.",
+      "The job cannot be used. Step 1 “a”, Diameter: The formula breaks off: something has to follow.",
     ],
     [
       "a parameter called like a unit",
       job([], { parameters: [{ name: "mm", formula: 3 }] }),
-      /parameters\.0\.name: is the name of a unit or a function; choose another/,
+      /Parameter 1 “mm”, the name: is the name of a unit or a function; choose another/,
     ],
     [
       "two parameters of one name",
@@ -81,7 +85,7 @@ describe("bad job files: one clear sentence each", () => {
           { name: "w", formula: 4 },
         ],
       }),
-      "The job file cannot be used: parameters: two parameters are called “w”.",
+      "The job cannot be used. The list of parameters: two parameters are called “w”.",
     ],
   ])("%s", (_name, value, message) => {
     const got = messageOf(() => checkJob(value));
@@ -97,7 +101,9 @@ describe("bad job files: one clear sentence each", () => {
     expect(messageOf(() => checkJob(job(steps)))).toBe(
       "These steps need each other in a circle: “a” → “b” → “a”. Let one of them refer to something earlier.",
     );
-    expect(messageOf(() => checkJob(job([{ id: "a", type: "seam", stock: ["a:block"] }])))).toContain("“a” → “a”");
+    expect(messageOf(() => checkJob(job([{ id: "a", type: "seam", stock: ["a:block"] }])))).toBe(
+      "The step “a” needs itself. Let it refer to something earlier.",
+    );
   });
 
   test("NaN, Infinity and broken JSON", () => {
@@ -109,7 +115,7 @@ describe("bad job files: one clear sentence each", () => {
       "The job file is not valid JSON. Mend its syntax, or save the job again.",
     );
     expect(messageOf(() => checkJob(job([{ id: "a", type: "box", size: [Number.NaN, 1, 1] }])))).toContain(
-      "step “a”, size.0",
+      "Step 1 “a”, Size X: has to be a finite number",
     );
   });
 });

@@ -1,7 +1,9 @@
 import { fail } from "../errors";
-import { stepType } from "../steps/registry";
+import { inWords } from "../issues";
+import { STEP_TYPES, stepType } from "../steps/registry";
 import { refsOf } from "../steps/values";
 import { type Job, jobSchema, type Step } from "./document";
+import { placeInWords, stepInWords } from "./place";
 
 /** Reads a job from JSON text. @throws SeamError with one sentence that says where and what to do. */
 export function parseJob(text: string): Job {
@@ -27,11 +29,9 @@ export function checkJob(value: unknown): Job {
   const result = jobSchema.safeParse(value);
   if (!result.success) {
     const issue = result.error.issues[0]!;
-    const more = result.error.issues.length > 1 ? ` (and ${result.error.issues.length - 1} more)` : "";
-    fail(
-      "job-invalid",
-      `The job file cannot be used: ${placeOf(issue.path, value)} ${issue.message}${more}.`.replace(/\.\.$/, "."),
-    );
+    const others = result.error.issues.length - 1;
+    const more = others > 0 ? ` ${others === 1 ? "One more place is" : `${others} more places are`} wrong.` : "";
+    fail("job-invalid", `The job cannot be used. ${placeInWords(issue.path, value)}: ${inWords(issue, value)}.${more}`);
   }
   const job = result.data as unknown as Job;
   refuseCycles(job);
@@ -41,22 +41,13 @@ export function checkJob(value: unknown): Job {
 function unknownStep(value: unknown): string | null {
   const parts = (value as { parts?: unknown })?.parts;
   if (!Array.isArray(parts)) return null;
-  for (const part of parts)
-    for (const step of Array.isArray(part?.steps) ? part.steps : []) {
+  for (const [p, part] of parts.entries())
+    for (const [s, step] of (Array.isArray(part?.steps) ? part.steps : []).entries()) {
       const type = (step as Step | null)?.type;
       if (typeof type === "string" && !stepType(type))
-        return `The step “${(step as Step).id}” has the unknown type “${type}”. Use one of the types that the schema lists.`;
+        return `${stepInWords(value, p, s)} is of the type “${type.slice(0, 60)}”, which is not known. Use one of: ${STEP_TYPES.map((known) => known.type).join(", ")}.`;
     }
   return null;
-}
-
-function placeOf(path: PropertyKey[], value: unknown): string {
-  const [list, p, steps, s, ...rest] = path;
-  if (list === "parts" && steps === "steps" && typeof p === "number" && typeof s === "number") {
-    const step = (value as { parts: { steps: Step[] }[] }).parts[p]?.steps?.[s];
-    if (step?.id) return `step “${String(step.id)}”${rest.length ? `, ${rest.join(".")}` : ""}:`;
-  }
-  return path.length ? `${path.join(".")}:` : "it";
 }
 
 /** The steps whose results a step names, by id: `s3:block` names `s3`. */
@@ -69,20 +60,37 @@ function refuseCycles(job: Job): void {
   for (const part of job.parts) {
     const byId = new Map(part.steps.map((step) => [step.id, step] as const));
     const state = new Map<string, "open" | "done">();
-    const visit = (id: string, trail: string[]): void => {
-      if (state.get(id) === "done") return;
-      if (state.get(id) === "open") {
-        const loop = [...trail.slice(trail.indexOf(id)), id].map((name) => `“${name}”`).join(" → ");
-        fail(
-          "step-cycle",
-          `These steps need each other in a circle: ${loop}. Let one of them refer to something earlier.`,
-          { step: id },
-        );
+    /** Walked without calling itself: a part may be a chain of thousands. */
+    const visit = (start: string): void => {
+      const trail: { id: string; needs: string[] }[] = [];
+      const enter = (id: string) => {
+        state.set(id, "open");
+        trail.push({ id, needs: stepsNeeded(byId.get(id)!).filter((needed) => byId.has(needed)) });
+      };
+      if (!state.has(start)) enter(start);
+      for (let top = trail.at(-1); top; top = trail.at(-1)) {
+        const needed = top.needs.pop();
+        if (needed === undefined) {
+          state.set(top.id, "done");
+          trail.pop();
+        } else if (state.get(needed) === "open") refuseCircle([...trail.map(({ id }) => id), needed], byId);
+        else if (!state.has(needed)) enter(needed);
       }
-      state.set(id, "open");
-      for (const needed of stepsNeeded(byId.get(id)!)) if (byId.has(needed)) visit(needed, [...trail, id]);
-      state.set(id, "done");
     };
-    for (const step of part.steps) visit(step.id, []);
+    for (const step of part.steps) visit(step.id);
   }
+}
+
+/** Each step of the circle is named as a person knows it. */
+function refuseCircle(trail: readonly string[], byId: ReadonlyMap<string, Step>): never {
+  const last = trail.at(-1)!;
+  const circle = trail.slice(trail.indexOf(last));
+  const called = circle.map((id) => `“${byId.get(id)!.name ?? id}”`);
+  if (circle.length === 2)
+    fail("step-cycle", `The step ${called[0]} needs itself. Let it refer to something earlier.`, { step: last });
+  fail(
+    "step-cycle",
+    `These steps need each other in a circle: ${called.join(" → ")}. Let one of them refer to something earlier.`,
+    { step: last },
+  );
 }

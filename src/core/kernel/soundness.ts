@@ -21,8 +21,14 @@ export function widestGap(shape: Shape): { size: number; at: Vec3 } | null {
   return widest;
 }
 
-/** How coarse the triangles are that a skin is weighed with, as a part of its size; and, radians, between neighbours. */
-const [COARSE, ANGULAR] = [5e-3, 0.5];
+/**
+ * How coarse the triangles are that a skin is weighed with, as a part of its size, and in radians between neighbours. Where
+ * they do not close, finer ones are asked: coarse ones can miss a sliver.
+ */
+const FINENESS = [
+  [5e-3, 0.5],
+  [5e-4, 0.2],
+] as const;
 
 /**
  * Whether all faces of each skin look to the same side, and a skin within another the other way: the areas of a closed skin, each
@@ -31,12 +37,14 @@ const [COARSE, ANGULAR] = [5e-3, 0.5];
  */
 function facesOneWay(solid: Shape): boolean {
   const box = boxOf(solid);
-  const linear = COARSE * (box ? diagonal(box) : 1);
-  const skins = scoped((scope) =>
-    subshapes(scope, solid, "shell").map((skin) => weighed(tessellate(skin, { linear, angular: ANGULAR }))),
-  );
-  const outside = skins.filter(({ volume }) => volume > 0).length;
-  return outside === 1 && skins.every(({ area, sum }) => length(sum) <= BALANCE * area);
+  const size = box ? diagonal(box) : 1;
+  return FINENESS.some(([coarse, angular]) => {
+    const skins = scoped((scope) =>
+      subshapes(scope, solid, "shell").map((skin) => weighed(tessellate(skin, { linear: coarse * size, angular }))),
+    );
+    const outside = skins.filter(({ volume }) => volume > 0).length;
+    return outside === 1 && skins.every(({ area, sum }) => length(sum) <= BALANCE * area);
+  });
 }
 
 /** How far the areas of a closed skin may be off nothing, as a part of them: its triangles share their corners to the last digit. */

@@ -1,5 +1,6 @@
-import { z } from "zod";
+import type { z } from "zod";
 import { SeamError } from "@/core/errors";
+import { inWords } from "@/core/issues";
 import { HttpProblem } from "./problem";
 
 /** Runs a route: problems become JSON answers, anything unforeseen a 500 without its insides. */
@@ -10,14 +11,7 @@ export async function handle(request: Request, work: () => Promise<Response>): P
   } catch (cause) {
     if (cause instanceof HttpProblem) return problem(cause.status, cause.code, cause.message, cause.detail);
     if (cause instanceof SeamError) return problem(422, cause.trouble.code, cause.message);
-    if (cause instanceof z.ZodError) {
-      const issue = cause.issues[0]!;
-      return problem(
-        400,
-        "request-invalid",
-        `The request cannot be used: ${issue.path.join(".") || "it"}: ${issue.message}.`,
-      );
-    }
+    if (cause instanceof RequestInvalid) return problem(400, "request-invalid", cause.message);
     console.error(cause);
     return problem(500, "server", "The server could not do that. What you have is kept here; try again.");
   }
@@ -90,5 +84,19 @@ export async function readJson<S extends z.ZodType>(request: Request, schema: S)
   } catch {
     throw new HttpProblem(400, "not-json", "The request is not valid JSON.");
   }
-  return schema.parse(value);
+  return checked(schema, value);
+}
+
+/** A request that is not what the route takes: where, and what it has to be. */
+class RequestInvalid extends Error {}
+
+/** Checks what a request says. @throws RequestInvalid, which becomes an answer of 400 with one sentence. */
+export function checked<S extends z.ZodType>(schema: S, value: unknown): z.infer<S> {
+  const result = schema.safeParse(value);
+  if (result.success) return result.data;
+  const issue = result.error.issues[0]!;
+  const at = issue.path
+    .map((part) => (typeof part === "number" ? `entry ${part + 1}` : `“${String(part)}”`))
+    .join(", ");
+  throw new RequestInvalid(`The request cannot be used: ${at || "it"} ${inWords(issue, value)}.`);
 }

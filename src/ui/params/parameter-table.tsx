@@ -3,6 +3,7 @@ import { Download, Plus, Trash2, Upload, X } from "lucide-react";
 import { useRef, useState } from "react";
 import { SeamError } from "@/core/errors";
 import { readParameters, writeParameters } from "@/core/exchange/csv";
+import { inWords } from "@/core/issues";
 import {
   addParameter,
   freshParameterName,
@@ -213,8 +214,9 @@ function Row({
 
   /** What the job would say of a change; it is made only when this parameter still has a value. */
   const tryValues = (values: Partial<Parameter>): string | null => {
-    const checked = parameterSchema.safeParse({ ...parameter, ...values });
-    if (!checked.success) return `${checked.error.issues[0]!.message}.`;
+    const wanted = { ...parameter, ...values };
+    const checked = parameterSchema.safeParse(wanted);
+    if (!checked.success) return `This ${inWords(checked.error.issues[0]!, wanted)}.`;
     const changed = (list: Parameter[]) => list.map((other) => (other.name === name ? checked.data : other));
     const trial =
       owner === "job"
@@ -233,7 +235,7 @@ function Row({
           value={name}
           onCommit={(next) => {
             const checked = parameterSchema.shape.name.safeParse(next);
-            if (!checked.success) return `The name ${checked.error.issues[0]!.message}.`;
+            if (!checked.success) return `The name ${inWords(checked.error.issues[0]!, next)}.`;
             return sentenceOf(() => edit(`Call ${name} ${next}`, (draft) => renameParameter(draft, owner, name, next)));
           }}
         />

@@ -1,3 +1,4 @@
+import { inWords } from "@/core/issues";
 import { edits, type Job, type Step, scopeOf } from "@/core/job";
 import type { Scope } from "@/core/params";
 import { resolveStep, stepType } from "@/core/steps";
@@ -13,7 +14,7 @@ export function problemsOf(step: Step, scope: Scope): Problems {
   const result = type.schema.safeParse(values);
   const written = result.success
     ? {}
-    : Object.fromEntries(result.error.issues.map((issue) => [issue.path.join("."), issue.message]));
+    : Object.fromEntries(result.error.issues.map((issue) => [issue.path.join("."), inWords(issue, values)]));
   return { ...resolveStep(step, scope).problems, ...written };
 }
 

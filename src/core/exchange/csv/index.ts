@@ -1,5 +1,6 @@
 import Papa from "papaparse";
 import { fail } from "../../errors";
+import { inWords } from "../../issues";
 import { PARAMETER_UNITS, type Parameter, type ParameterUnit, parameterSchema } from "../../params";
 
 /** The columns of a parameter table; `value` is written for other programs to read and ignored on the way back. */
@@ -48,15 +49,16 @@ export function readParameters(text: string): Parameter[] {
       fail("csv-unit", `Line ${line}: the unit “${unit}” is none of mm, in, deg or empty. Correct it.`);
     const written = (row.formula?.trim() || row.value?.trim()) ?? "";
     const number = Number(written);
-    const result = parameterSchema.safeParse({
+    const given = {
       name: (row.name ?? "").trim(),
       unit: unit as ParameterUnit,
       formula: written !== "" && Number.isFinite(number) ? number : written,
       note: (row.note ?? "").trim(),
-    });
+    };
+    const result = parameterSchema.safeParse(given);
     if (!result.success) {
       const issue = result.error.issues[0]!;
-      fail("csv-line", `Line ${line}: ${issue.path.join(".")} ${issue.message}. Correct it.`);
+      fail("csv-line", `Line ${line}: ${issue.path.join(".")} ${inWords(issue, given)}. Correct it.`);
     }
     if (written === "")
       fail("csv-line", `Line ${line}: “${result.data.name}” has no formula. Give it a number or a formula.`);

@@ -4,7 +4,7 @@ import { isBodyView } from "@/engine/contract";
 import { nodeEngines } from "@/engine/node/spawn";
 import { database } from "@/server/db/client";
 import { fileBytes } from "@/server/files/service";
-import { handle } from "@/server/http/handle";
+import { checked, handle } from "@/server/http/handle";
 import { HttpProblem } from "@/server/http/problem";
 import { readJob } from "@/server/jobs/service";
 
@@ -15,7 +15,7 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
   handle(request, async () => {
     const db = await database();
     const { document } = await readJob(db, (await params).id);
-    const wanted = partField.parse(new URL(request.url).searchParams.get("part") ?? undefined);
+    const wanted = checked(partField, new URL(request.url).searchParams.get("part") ?? undefined);
     const part = wanted === undefined ? document.parts[0] : document.parts.find((candidate) => candidate.id === wanted);
     if (!part) throw new HttpProblem(404, "part-missing", "There is no such part in this job.");
     // The engine's thread has no database: the files travel with the job.
