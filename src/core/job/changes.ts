@@ -27,8 +27,12 @@ export function makeChange(job: Job, label: string, edit: (draft: Job) => void):
   return patches.length === 0 ? null : { job: next, change: { label, patches, inverse } };
 }
 
-/** Applies patches and checks the result as a whole. @throws SeamError when they do not fit or leave no valid job. */
-export function applyChange(job: Job, patches: readonly Patch[]): { job: Job; inverse: Patch[] } {
+/**
+ * Applies patches and checks the result as a whole. `asSent` tells whether the result is just what the patches make of the
+ * job: checking fills in what a sender left out.
+ * @throws SeamError when they do not fit or leave no valid job.
+ */
+export function applyChange(job: Job, patches: readonly Patch[]): { job: Job; inverse: Patch[]; asSent: boolean } {
   if (
     patches.some((patch) =>
       patch.path.some((key) => key === "__proto__" || key === "constructor" || key === "prototype"),
@@ -47,7 +51,23 @@ export function applyChange(job: Job, patches: readonly Patch[]): { job: Job; in
   } catch {
     fail("change-invalid", "The change does not fit this job. Load the job again.");
   }
-  return { job: checkJob(JSON.parse(JSON.stringify(next))), inverse };
+  const sent = JSON.stringify(next);
+  const made = checkJob(JSON.parse(sent));
+  return { job: made, inverse, asSent: sameJson(JSON.parse(sent), made) };
+}
+
+/** Whether two values written as JSON are the same, in whatever order their names stand. */
+function sameJson(a: unknown, b: unknown): boolean {
+  if (Object.is(a, b)) return true;
+  if (typeof a !== "object" || typeof b !== "object" || a === null || b === null) return false;
+  if (Array.isArray(a) !== Array.isArray(b)) return false;
+  const [one, two] = [Object.entries(a), Object.keys(b)];
+  const has = b as Record<string, unknown>;
+  const wanted = one.filter(([, value]) => value !== undefined);
+  return (
+    wanted.length === two.filter((key) => has[key] !== undefined).length &&
+    wanted.every(([key, value]) => Object.hasOwn(b, key) && sameJson(value, has[key]))
+  );
 }
 
 /**

@@ -1,3 +1,4 @@
+import type { Patch } from "immer";
 import type { Job } from "./document";
 
 /** A job as the server hands it out: what both sides of the wire mean by it. */
@@ -10,6 +11,18 @@ export interface JobState {
   redo: string | null;
 }
 
+/** What a write is answered with: where the job is now, and what happened to the document beyond what was sent. */
+export interface Written {
+  id: string;
+  revision: number;
+  undo: string | null;
+  redo: string | null;
+  /** What was done to the document, where the sender does not know it: an undo, a redo. */
+  patches?: Patch[];
+  /** The whole document, where checking changed more in it than the patches say. */
+  document?: Job;
+}
+
 /** A job in the list of jobs. */
 export interface JobSummary {
   id: string;
@@ -20,4 +33,6 @@ export interface JobSummary {
   /** ISO 8601, UTC. */
   createdAt: string;
   updatedAt: string;
+  /** Why it cannot be opened, where it cannot: its other jobs are no worse for it. */
+  fault?: string;
 }

@@ -6,6 +6,13 @@ export const jobs = sqliteTable("jobs", {
   name: text("name").notNull(),
   document: text("document").notNull(),
   revision: integer("revision").notNull(),
+  /** What the list of jobs shows, as JSON, so that it reads no document; null in a row that an earlier release wrote. */
+  outline: text("outline"),
+  /** The edit that undo would take back, and the undo that redo would take back: ids of changes. */
+  undoTop: integer("undo_top"),
+  redoTop: integer("redo_top"),
+  /** Whether the two above and `changes.under` are filled in; a row that an earlier release wrote has them from its log once. */
+  hasTops: integer("has_tops", { mode: "boolean" }).notNull().default(false),
   createdAt: integer("created_at", { mode: "timestamp_ms" }).notNull(),
   updatedAt: integer("updated_at", { mode: "timestamp_ms" }).notNull(),
 });
@@ -22,6 +29,11 @@ export const changes = sqliteTable(
     kind: text("kind", { enum: ["edit", "undo", "redo"] }).notNull(),
     /** For an undo or redo: the edit that it takes back or does again. */
     of: integer("of"),
+    /**
+     * What lies under it on its stack, as the id of a change: under an edit, the edit that can be undone after it; under an
+     * undo, the undo that can be taken back after it. So one edit costs the same however long the log is.
+     */
+    under: integer("under"),
     label: text("label").notNull(),
     /** The sender's own mark for the edit: sent again after a lost answer, it is not done twice. */
     token: text("token"),

@@ -3,6 +3,7 @@ import { checkPart21 } from "@/core/exchange/step";
 import { hashBytes } from "@/core/hash";
 import type { Database } from "../db/client";
 import { files } from "../db/schema";
+import { transact } from "../db/transact";
 import { HttpProblem } from "../http/problem";
 
 export const FILE_LIMIT = 100 * 1024 * 1024;
@@ -17,10 +18,12 @@ export interface KeptFile {
 export async function keepFile(db: Database, name: string, bytes: Uint8Array): Promise<KeptFile> {
   checkPart21(bytes, name);
   const sha256 = hashBytes(bytes);
-  await db
-    .insert(files)
-    .values({ sha256, name, bytes: Buffer.from(bytes), size: bytes.length, createdAt: new Date() })
-    .onConflictDoNothing();
+  await transact(db, (tx) =>
+    tx
+      .insert(files)
+      .values({ sha256, name, bytes: Buffer.from(bytes), size: bytes.length, createdAt: new Date() })
+      .onConflictDoNothing(),
+  );
   return { sha256, name, size: bytes.length };
 }
 

@@ -1,5 +1,5 @@
 import { asc, eq, inArray, sql } from "drizzle-orm";
-import type { Database } from "../db/client";
+import { type Database, refuseReadOnly } from "../db/client";
 import { geometry } from "../db/schema";
 
 export const GEOMETRY_LIMIT = 64 * 1024 * 1024;
@@ -9,11 +9,17 @@ const TOTAL_LIMIT = 1024 * 1024 * 1024;
 export async function storedGeometry(db: Database, key: string): Promise<Uint8Array | null> {
   const row = (await db.select({ bytes: geometry.bytes }).from(geometry).where(eq(geometry.key, key)))[0];
   if (!row) return null;
-  await db.update(geometry).set({ usedAt: new Date() }).where(eq(geometry.key, key));
+  // When it was used last only tells what may go first: a database that cannot be written is read all the same.
+  await db
+    .update(geometry)
+    .set({ usedAt: new Date() })
+    .where(eq(geometry.key, key))
+    .catch(() => {});
   return new Uint8Array(row.bytes);
 }
 
 export async function storeGeometry(db: Database, key: string, bytes: Uint8Array): Promise<void> {
+  refuseReadOnly(db);
   const row = { key, bytes: Buffer.from(bytes), size: bytes.length, usedAt: new Date() };
   await db
     .insert(geometry)

@@ -1,6 +1,7 @@
 import type { z } from "zod";
 import { SeamError } from "@/core/errors";
 import { inWords } from "@/core/issues";
+import { asStorageProblem, statusOf } from "../db/storage";
 import { HttpProblem } from "./problem";
 
 /** Runs a route: problems become JSON answers, anything unforeseen a 500 without its insides. */
@@ -12,6 +13,8 @@ export async function handle(request: Request, work: () => Promise<Response>): P
     if (cause instanceof HttpProblem) return problem(cause.status, cause.code, cause.message, cause.detail);
     if (cause instanceof SeamError) return problem(422, cause.trouble.code, cause.message);
     if (cause instanceof RequestInvalid) return problem(400, "request-invalid", cause.message);
+    const storage = asStorageProblem(cause);
+    if (storage) return problem(statusOf(storage), `storage-${storage.code}`, storage.message);
     console.error(cause);
     return problem(500, "server", "The server could not do that. What you have is kept here; try again.");
   }
@@ -73,11 +76,33 @@ export async function readBody(request: Request, limit: number): Promise<Uint8Ar
 
 const JSON_LIMIT = 8 * 1024 * 1024;
 
+/** How deep brackets may stand in brackets; a job has about ten. */
+const DEEPEST = 64;
+
+/** How deep the brackets of a JSON text stand in each other, without reading it: strings are passed over. */
+function depthOf(text: string): number {
+  let [depth, deepest] = [0, 0];
+  for (let i = 0; i < text.length; i++) {
+    const c = text.charCodeAt(i);
+    if (c === 0x22) {
+      for (i++; i < text.length && text.charCodeAt(i) !== 0x22; i++) if (text.charCodeAt(i) === 0x5c) i++;
+    } else if (c === 0x7b || c === 0x5b) deepest = Math.max(deepest, ++depth);
+    else if (c === 0x7d || c === 0x5d) depth--;
+  }
+  return deepest;
+}
+
 export async function readJson<S extends z.ZodType>(request: Request, schema: S): Promise<z.infer<S>> {
   // A form of another site can send text without being asked, but never this.
   if (!/^application\/json\b/i.test(request.headers.get("content-type") ?? ""))
     throw new HttpProblem(415, "not-json", "Send JSON, and say so: Content-Type: application/json.");
   const text = new TextDecoder().decode(await readBody(request, JSON_LIMIT));
+  if (depthOf(text) > DEEPEST)
+    throw new HttpProblem(
+      400,
+      "too-deep",
+      `The request is nested more than ${DEEPEST} deep. Nothing that is kept here is.`,
+    );
   let value: unknown;
   try {
     value = JSON.parse(text);

@@ -7,8 +7,19 @@ export type ChangeRow = typeof changes.$inferSelect;
 export type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
 type Reader = Database | Transaction;
 
-export function listJobs(db: Reader): Promise<JobRow[]> {
-  return db.select().from(jobs).orderBy(desc(jobs.updatedAt));
+export type JobLine = Omit<JobRow, "document" | "undoTop" | "redoTop" | "hasTops">;
+
+/** All jobs without their documents, the latest first. */
+export function listJobs(db: Reader): Promise<JobLine[]> {
+  const { id, name, revision, outline, createdAt, updatedAt } = jobs;
+  return db.select({ id, name, revision, outline, createdAt, updatedAt }).from(jobs).orderBy(desc(jobs.updatedAt));
+}
+
+export async function writeOutline(db: Reader, id: string, revision: number, outline: string): Promise<void> {
+  await db
+    .update(jobs)
+    .set({ outline })
+    .where(and(eq(jobs.id, id), eq(jobs.revision, revision)));
 }
 
 export async function findJob(db: Reader, id: string): Promise<JobRow | undefined> {
@@ -24,7 +35,7 @@ export async function writeDocument(
   db: Reader,
   id: string,
   expected: number,
-  next: Pick<JobRow, "name" | "document">,
+  next: Pick<JobRow, "name" | "document" | "outline">,
 ): Promise<boolean> {
   const written = await db
     .update(jobs)
@@ -38,8 +49,24 @@ export async function deleteJob(db: Reader, id: string): Promise<void> {
   await db.delete(jobs).where(eq(jobs.id, id));
 }
 
-export async function appendChange(db: Reader, row: Omit<ChangeRow, "id">): Promise<void> {
-  await db.insert(changes).values(row);
+/** Adds a change to the log; its id. */
+export async function appendChange(db: Reader, row: Omit<ChangeRow, "id">): Promise<number> {
+  const [added] = await db.insert(changes).values(row).returning({ id: changes.id });
+  return added!.id;
+}
+
+export async function writeTops(db: Reader, id: string, undoTop: number | null, redoTop: number | null): Promise<void> {
+  await db.update(jobs).set({ undoTop, redoTop, hasTops: true }).where(eq(jobs.id, id));
+}
+
+export async function writeUnder(db: Reader, change: number, under: number | null): Promise<void> {
+  await db.update(changes).set({ under }).where(eq(changes.id, change));
+}
+
+/** What a change is called. */
+export async function labelOf(db: Reader, change: number | null): Promise<string | null> {
+  if (change === null) return null;
+  return (await db.select({ label: changes.label }).from(changes).where(eq(changes.id, change)))[0]?.label ?? null;
 }
 
 /** The log from the first change on, without the patches, which the stacks do not need. */

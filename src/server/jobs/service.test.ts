@@ -1,10 +1,14 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
+import { eq } from "drizzle-orm";
+import { applyPatches } from "immer";
 import { nanoid } from "nanoid";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
-import { edits, type Job, type JobState, makeChange, type Step } from "@/core/job";
+import { edits, type Job, type JobState, makeChange, type Step, type Written } from "@/core/job";
+import { Random } from "@/core/testing/trust/random";
 import { type Database, openDatabase } from "../db/client";
+import { changes, jobs } from "../db/schema";
 import { fileBytes, keepFile } from "../files/service";
 import { storedGeometry, storeGeometry } from "../geometry/service";
 import { HttpProblem } from "../http/problem";
@@ -25,6 +29,9 @@ const rename = (state: JobState, name: string) => {
   return { base: state.revision, label: change.label, token: nanoid(), patches: change.patches as never };
 };
 
+/** The job after a write, whose answer does not carry it. */
+const after = async (work: Promise<Written>): Promise<JobState> => readJob(db, (await work).id);
+
 async function problemOf(work: Promise<unknown>): Promise<HttpProblem> {
   const cause = await work.then(
     () => null,
@@ -37,8 +44,8 @@ async function problemOf(work: Promise<unknown>): Promise<HttpProblem> {
 describe("edits and revisions", () => {
   test("an edit counts the revision up and is kept", async () => {
     const job = await createJob(db, { name: "One", units: "mm" });
-    const after = await edit(db, job.id, rename(job, "Two"));
-    expect(after.revision).toBe(2);
+    const answer = await edit(db, job.id, rename(job, "Two"));
+    expect(answer).toEqual({ id: job.id, revision: 2, undo: "Call it Two", redo: null });
     expect((await readJob(db, job.id)).document.name).toBe("Two");
     expect((await listSummaries(db)).find((summary) => summary.id === job.id)?.name).toBe("Two");
   });
@@ -85,29 +92,30 @@ describe("edits and revisions", () => {
 describe("undo and redo from the log", () => {
   test("three back, two forward, a new edit ends what could be redone", async () => {
     let state = await createJob(db, { name: "0", units: "mm" });
-    for (const name of ["1", "2", "3"]) state = await edit(db, state.id, rename(state, name));
+    for (const name of ["1", "2", "3"]) state = await after(edit(db, state.id, rename(state, name)));
     for (const name of ["2", "1", "0"]) {
-      state = await undo(db, state.id, state.revision);
+      state = await after(undo(db, state.id, state.revision));
       expect(state.document.name).toBe(name);
     }
     expect(state.undo).toBeNull();
     for (const name of ["1", "2"]) {
-      state = await redo(db, state.id, state.revision);
+      state = await after(redo(db, state.id, state.revision));
       expect(state.document.name).toBe(name);
     }
     expect(state).toMatchObject({ undo: "Call it 2", redo: "Call it 3" });
-    state = await edit(db, state.id, rename(state, "9"));
+    state = await after(edit(db, state.id, rename(state, "9")));
     expect(state.redo).toBeNull();
     expect((await problemOf(redo(db, state.id, state.revision))).code).toBe("nothing-to-redo");
-    state = await undo(db, state.id, state.revision);
+    state = await after(undo(db, state.id, state.revision));
     expect(state.document.name).toBe("2");
   });
 
   test("survives opening the database anew", async () => {
     let state = await createJob(db, { name: "a", units: "mm" });
-    state = await edit(db, state.id, rename(state, "b"));
+    state = await after(edit(db, state.id, rename(state, "b")));
     const again = await openDatabase(`file:${path.join(folder, "test.db")}`);
-    expect((await undo(again, state.id, state.revision)).document.name).toBe("a");
+    await undo(again, state.id, state.revision);
+    expect((await readJob(again, state.id)).document.name).toBe("a");
   });
 
   test("an undo on an old revision is refused like any write", async () => {
@@ -117,28 +125,77 @@ describe("undo and redo from the log", () => {
   });
 
   test("the stacks are read off any log", () => {
-    const entry = (id: number, kind: "edit" | "undo" | "redo") => ({ id, kind, of: null, label: `e${id}` });
-    const { undo: back, redo: forward } = stacksOf([
+    const entry = (id: number, kind: "edit" | "undo" | "redo") => ({ id, kind });
+    const { undoTop, redoTop, under } = stacksOf([
       entry(1, "edit"),
       entry(2, "edit"),
       entry(3, "undo"),
       entry(4, "undo"),
       entry(5, "redo"),
     ]);
-    expect(back.map(({ id }) => id)).toEqual([1]);
-    expect(forward.map(({ id }) => id)).toEqual([2]);
+    expect([undoTop, redoTop]).toEqual([1, 3]);
+    expect([...under]).toEqual([
+      [1, null],
+      [2, 1],
+      [3, null],
+      [4, 3],
+    ]);
+  });
+
+  test("by chance: what the rows keep is what the whole log says, and the answers lead to the same document", async () => {
+    const random = new Random(7);
+    let state = await createJob(db, { name: "0", units: "mm" });
+    /** The names that a person would expect to come back. */
+    const past: string[] = [];
+    let future: string[] = [];
+    let shown = state.document;
+    for (let i = 0; i < 120; i++) {
+      const kind = random.next() < 0.45 ? "edit" : random.next() < 0.6 ? "undo" : "redo";
+      if (kind === "undo" && past.length === 0) continue;
+      if (kind === "redo" && future.length === 0) continue;
+      let answer: Written;
+      if (kind === "edit") {
+        const request = rename(state, `n${i}`);
+        answer = await edit(db, state.id, request);
+        shown = applyPatches(shown, request.patches) as Job;
+        past.push(state.document.name);
+        future = [];
+      } else {
+        answer = await (kind === "undo" ? undo : redo)(db, state.id, state.revision);
+        shown = applyPatches(shown, answer.patches!) as Job;
+        if (kind === "undo") future.push(state.document.name);
+        else past.push(state.document.name);
+        expect(shown.name).toBe(kind === "undo" ? past.pop() : future.pop());
+      }
+      state = await readJob(db, state.id);
+      expect(shown).toEqual(state.document);
+      expect([answer.undo !== null, answer.redo !== null]).toEqual([past.length > 0, future.length > 0]);
+      expect([answer.undo, answer.redo]).toEqual([state.undo, state.redo]);
+    }
+  });
+
+  test("a log that an earlier release wrote goes on: its stacks are read off it once", async () => {
+    let state = await createJob(db, { name: "0", units: "mm" });
+    for (const name of ["1", "2", "3"]) state = await after(edit(db, state.id, rename(state, name)));
+    state = await after(undo(db, state.id, state.revision));
+    await db.update(changes).set({ under: null }).where(eq(changes.job, state.id));
+    await db.update(jobs).set({ undoTop: null, redoTop: null, hasTops: false }).where(eq(jobs.id, state.id));
+    expect(await readJob(db, state.id)).toMatchObject({ undo: "Call it 2", redo: "Call it 3" });
+    state = await after(redo(db, state.id, state.revision));
+    expect(state.document.name).toBe("3");
+    for (const name of ["2", "1", "0"]) {
+      state = await after(undo(db, state.id, state.revision));
+      expect(state.document.name).toBe(name);
+    }
+    expect(state.undo).toBeNull();
   });
 
   test("steps added, moved, held and taken out come back as they were", async () => {
     let state = await createJob(db, { name: "steps", units: "mm" });
     const act = async (label: string, change: (draft: Job) => void) => {
       const made = makeChange(state.document, label, change)!;
-      state = await edit(db, state.id, {
-        base: state.revision,
-        label,
-        token: nanoid(),
-        patches: made.change.patches as never,
-      });
+      const request = { base: state.revision, label, token: nanoid(), patches: made.change.patches as never };
+      state = await after(edit(db, state.id, request));
     };
     const ball = (id: string): Step => ({ id, type: "sphere", suppressed: false, diameter: 10, at: [0, 0, 0] });
     await act("a", (draft) => edits.addStep(draft.parts[0]!, ball("a")));
@@ -149,11 +206,68 @@ describe("undo and redo from the log", () => {
     expect(state.document.parts[0]!.hold).toBe("c");
     await act("out", (draft) => edits.removeStep(draft.parts[0]!, "c"));
     expect(state.document.parts[0]!.hold).toBe("a");
-    state = await undo(db, state.id, state.revision);
+    state = await after(undo(db, state.id, state.revision));
     expect(state.document.parts[0]!.steps.map((step) => step.id)).toEqual(["a", "c", "b"]);
     expect(state.document.parts[0]!.hold).toBe("c");
   });
 });
+
+describe("at the size of real work", () => {
+  test("the list reads no document, and a damaged row hides only itself", async () => {
+    const good = await createJob(db, { name: "good", units: "inch" });
+    const bad = await createJob(db, { name: "bad", units: "mm" });
+    await db.update(jobs).set({ document: "{" }).where(eq(jobs.id, bad.id));
+    const line = async (id: string) => (await listSummaries(db)).find((summary) => summary.id === id)!;
+    // What it says was kept with the last write.
+    expect(await line(bad.id)).toMatchObject({ name: "bad", parts: [{ name: "Part 1", steps: 0 }] });
+    await db.update(jobs).set({ outline: null });
+    expect(await line(bad.id)).toMatchObject({ name: "bad", fault: "Its record is damaged." });
+    expect(await line(good.id)).toMatchObject({ name: "good", units: "inch", parts: [{ name: "Part 1", steps: 0 }] });
+    expect((await problemOf(readJob(db, bad.id))).code).toBe("job-damaged");
+    await removeJob(db, bad.id);
+  });
+
+  test("a job that grows beyond all measure is refused with a sentence, and stays as it was", async () => {
+    const job = await createJob(db, { name: "large", units: "mm" });
+    const text = "x".repeat(17 * 1024 * 1024);
+    const patches = [{ op: "add", path: ["files", 0], value: { id: "f", name: "f.step", text } }] as never;
+    const problem = await problemOf(edit(db, job.id, { base: 1, label: "File", token: nanoid(), patches }));
+    expect(problem.message).toMatch(/larger than 16 MB/);
+    expect((await readJob(db, job.id)).revision).toBe(1);
+  });
+
+  test("an edit reads as much of the log at revision 4,000 as at 10", async () => {
+    const job = await createJob(db, { name: "long", units: "mm" });
+    let state = await after(edit(db, job.id, rename(job, "first")));
+    const entry = { job: job.id, kind: "edit" as const, of: null, token: null, patches: "[]", inverse: "[]" };
+    for (let from = 3; from < 4000; from += 400)
+      await db.insert(changes).values(
+        Array.from({ length: 400 }, (_, i) => ({
+          ...entry,
+          revision: from + i,
+          label: "e",
+          at: new Date(),
+          under: null,
+        })),
+      );
+    await db.update(jobs).set({ revision: 4002 }).where(eq(jobs.id, job.id));
+    state = await readJob(db, job.id);
+    // Whoever reads the whole log asks for rows that are not to be had: the driver says what is asked.
+    const asked: string[] = [];
+    const spied = openSpied(asked);
+    await edit(await spied, job.id, rename(state, "later"));
+    expect(asked.filter((sql) => /from "changes"/i.test(sql) && !/"id" = \?|"token" = \?/.test(sql))).toEqual([]);
+  });
+});
+
+/** The same database through a connection that notes what it is asked. */
+async function openSpied(asked: string[]): Promise<Database> {
+  const { drizzle } = await import("drizzle-orm/libsql");
+  const { connect } = await import("../db/client");
+  return drizzle(connect(`file:${path.join(folder, "test.db")}`), {
+    logger: { logQuery: (sql) => asked.push(sql) },
+  }) as never;
+}
 
 describe("what is kept besides", () => {
   test("a deleted job is gone and says so", async () => {

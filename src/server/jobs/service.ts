@@ -9,6 +9,7 @@ import {
   type JobSummary,
   type patchesSchema,
   upgradeJob,
+  type Written,
 } from "@/core/job";
 import type { Database } from "../db/client";
 import { transact } from "../db/transact";
@@ -24,10 +25,14 @@ import {
   hasToken,
   insertJob,
   type JobRow,
+  labelOf,
   listJobs,
   readLog,
   type Transaction,
   writeDocument,
+  writeOutline,
+  writeTops,
+  writeUnder,
 } from "./repository";
 
 /** What a write on an old revision is told: what happened since. */
@@ -38,19 +43,29 @@ export interface Conflict {
 
 type Patches = z.infer<typeof patchesSchema>;
 
+/** What the list of jobs says of a document. */
+const outlineOf = ({ units, parts }: Job): string =>
+  JSON.stringify({ units, parts: parts.map((part) => ({ name: part.name, steps: part.steps.length })) });
+
+/** All jobs, the latest first. No document is read but those that an earlier release wrote, once. */
 export async function listSummaries(db: Database): Promise<JobSummary[]> {
-  return (await listJobs(db)).map((row) => {
-    const document = JSON.parse(row.document) as Job;
-    return {
-      id: row.id,
-      name: row.name,
-      revision: row.revision,
-      units: document.units,
-      parts: document.parts.map((part) => ({ name: part.name, steps: part.steps.length })),
-      createdAt: row.createdAt.toISOString(),
-      updatedAt: row.updatedAt.toISOString(),
-    };
-  });
+  return Promise.all(
+    (await listJobs(db)).map(async ({ id, name, revision, outline, createdAt, updatedAt }) => {
+      const times = { createdAt: createdAt.toISOString(), updatedAt: updatedAt.toISOString() };
+      try {
+        const known = outline ?? (await outlined(db, id, revision));
+        return { id, name, revision, ...(JSON.parse(known) as Pick<JobSummary, "units" | "parts">), ...times };
+      } catch {
+        return { id, name, revision, units: "mm" as const, parts: [], ...times, fault: "Its record is damaged." };
+      }
+    }),
+  );
+}
+
+async function outlined(db: Database, id: string, revision: number): Promise<string> {
+  const outline = outlineOf(documentOf(await jobOr404(db, id)));
+  await writeOutline(db, id, revision, outline).catch(() => {});
+  return outline;
 }
 
 export async function createJob(
@@ -64,10 +79,15 @@ export async function createJob(
     name: document.name,
     document: JSON.stringify(document),
     revision: 1,
+    outline: outlineOf(document),
+    undoTop: null,
+    redoTop: null,
+    hasTops: true,
     createdAt: now,
     updatedAt: now,
   };
-  await insertJob(db, row);
+  refuseHuge(row.document);
+  await transact(db, (tx) => insertJob(tx, row));
   return stateOf(db, row);
 }
 
@@ -88,38 +108,61 @@ export async function edit(
   db: Database,
   id: string,
   { base, label, token, patches }: { base: number; label: string; token: string; patches: Patches },
-): Promise<JobState> {
-  if (await hasToken(db, id, token)) return readJob(db, id);
-  return write(db, id, base, async (_tx, job) => {
-    const { job: next, inverse } = applyChange(job, patches);
-    return {
-      next,
-      row: { kind: "edit", of: null, label, token, patches: JSON.stringify(patches), inverse: JSON.stringify(inverse) },
-    };
+): Promise<Written> {
+  if (await hasToken(db, id, token)) return again(db, id);
+  return write(db, id, base, async (tx, row) => {
+    const { job: next, inverse, asSent } = applyChange(documentOf(row), patches);
+    const change = await log(tx, row, {
+      kind: "edit",
+      of: null,
+      under: row.undoTop,
+      label,
+      token,
+      patches: JSON.stringify(patches),
+      inverse: JSON.stringify(inverse),
+    });
+    return { next, undoTop: change, redoTop: null, answer: asSent ? {} : { document: next } };
   });
 }
 
-export async function undo(db: Database, id: string, base: number): Promise<JobState> {
-  return step(db, id, base, "undo");
+/** The answer to an edit that was done already, whose first answer was lost. */
+async function again(db: Database, id: string): Promise<Written> {
+  const { revision, undo: back, redo: forward, document } = await readJob(db, id);
+  return { id, revision, undo: back, redo: forward, document };
 }
 
-export async function redo(db: Database, id: string, base: number): Promise<JobState> {
-  return step(db, id, base, "redo");
-}
-
-function step(db: Database, id: string, base: number, kind: "undo" | "redo"): Promise<JobState> {
-  return write(db, id, base, async (tx, job) => {
-    const target = stacksOf(await readLog(tx, id))[kind].at(-1);
-    if (!target) throw new HttpProblem(400, `nothing-to-${kind}`, `There is nothing to ${kind}.`);
-    const change = (await findChange(tx, target.id))!;
-    const [forward, backward] = kind === "undo" ? [change.inverse, change.patches] : [change.patches, change.inverse];
-    const { job: next } = applyChange(job, JSON.parse(forward));
-    return {
-      next,
-      row: { kind, of: target.id, label: change.label, token: null, patches: forward, inverse: backward },
-    };
+export async function undo(db: Database, id: string, base: number): Promise<Written> {
+  return write(db, id, base, async (tx, row) => {
+    if (row.undoTop === null) throw new HttpProblem(400, "nothing-to-undo", "There is nothing to undo.");
+    const target = (await findChange(tx, row.undoTop))!;
+    const done = travelled(row, target.inverse);
+    const entry = { of: target.id, label: target.label, token: null, patches: target.inverse, inverse: target.patches };
+    const change = await log(tx, row, { kind: "undo", under: row.redoTop, ...entry });
+    return { ...done, undoTop: target.under, redoTop: change };
   });
 }
+
+export async function redo(db: Database, id: string, base: number): Promise<Written> {
+  return write(db, id, base, async (tx, row) => {
+    const taken = row.redoTop === null ? undefined : await findChange(tx, row.redoTop);
+    const target = taken?.of ? await findChange(tx, taken.of) : undefined;
+    if (!taken || !target) throw new HttpProblem(400, "nothing-to-redo", "There is nothing to redo.");
+    const done = travelled(row, target.patches);
+    const entry = { of: target.id, label: target.label, token: null, patches: target.patches, inverse: target.inverse };
+    await log(tx, row, { kind: "redo", under: null, ...entry });
+    return { ...done, undoTop: target.id, redoTop: taken.under };
+  });
+}
+
+/** A document with patches of the log applied, and what the asker needs to do the same. */
+function travelled(row: JobRow, text: string) {
+  const patches = JSON.parse(text) as Patches;
+  const { job: next, asSent } = applyChange(documentOf(row), patches);
+  return { next, answer: asSent ? { patches: patches as Written["patches"] } : { document: next } };
+}
+
+const log = (tx: Transaction, row: JobRow, change: Omit<ChangeRow, "id" | "job" | "revision" | "at">) =>
+  appendChange(tx, { job: row.id, revision: row.revision + 1, at: new Date(), ...change });
 
 async function write(
   db: Database,
@@ -127,21 +170,47 @@ async function write(
   base: number,
   make: (
     tx: Transaction,
-    job: Job,
+    row: JobRow,
   ) => Promise<{
     next: Job;
-    row: Omit<ChangeRow, "id" | "job" | "revision" | "at">;
+    undoTop: number | null;
+    redoTop: number | null;
+    answer: Pick<Written, "patches" | "document">;
   }>,
-): Promise<JobState> {
+): Promise<Written> {
   return transact(db, async (tx) => {
-    const row = await jobOr404(tx, id);
+    const row = await settled(tx, await jobOr404(tx, id));
     if (row.revision !== base) throw await conflict(tx, row, base);
-    const { next, row: change } = await make(tx, documentOf(row));
+    const { next, undoTop, redoTop, answer } = await make(tx, row);
     const document = JSON.stringify(next);
-    if (!(await writeDocument(tx, id, base, { name: next.name, document }))) throw await conflict(tx, row, base);
-    await appendChange(tx, { job: id, revision: base + 1, at: new Date(), ...change });
-    return stateOf(tx, { ...row, document, name: next.name, revision: base + 1 });
+    refuseHuge(document);
+    const written = await writeDocument(tx, id, base, { name: next.name, document, outline: outlineOf(next) });
+    if (!written) throw await conflict(tx, row, base);
+    await writeTops(tx, id, undoTop, redoTop);
+    const [back, forward] = [await labelOf(tx, undoTop), await labelOf(tx, redoTop)];
+    return { id, revision: base + 1, undo: back, redo: forward, ...answer };
   });
+}
+
+/** A row with the tops of its stacks: those that an earlier release left out are read off the log, once. */
+async function settled(tx: Transaction, row: JobRow): Promise<JobRow> {
+  if (row.hasTops) return row;
+  const { undoTop, redoTop, under } = stacksOf(await readLog(tx, row.id));
+  for (const [change, below] of under) await writeUnder(tx, change, below);
+  await writeTops(tx, row.id, undoTop, redoTop);
+  return { ...row, undoTop, redoTop, hasTops: true };
+}
+
+/** The longest document that is kept, in letters. */
+const LONGEST = 16 * 1024 * 1024;
+
+function refuseHuge(document: string): void {
+  if (document.length > LONGEST)
+    throw new HttpProblem(
+      413,
+      "job-too-large",
+      `With this the job would be larger than ${LONGEST / 1024 / 1024} MB. Take something out, or make a second job.`,
+    );
 }
 
 async function conflict(tx: Transaction, row: JobRow, base: number): Promise<HttpProblem> {
@@ -155,19 +224,28 @@ async function conflict(tx: Transaction, row: JobRow, base: number): Promise<Htt
   );
 }
 
-async function stateOf(db: Database | Transaction, row: JobRow): Promise<JobState> {
-  const stacks = stacksOf(await readLog(db, row.id));
+async function stateOf(db: Database, row: JobRow): Promise<JobState> {
+  const { undoTop, redoTop } = row.hasTops ? row : stacksOf(await readLog(db, row.id));
   return {
     id: row.id,
     revision: row.revision,
     document: documentOf(row),
-    undo: stacks.undo.at(-1)?.label ?? null,
-    redo: stacks.redo.at(-1)?.label ?? null,
+    undo: await labelOf(db, undoTop),
+    redo: await labelOf(db, redoTop),
   };
 }
 
-function documentOf(row: JobRow): Job {
-  return upgradeJob(JSON.parse(row.document) as Job);
+/** @throws HttpProblem when the row is damaged: its job alone cannot be opened. */
+function documentOf(row: Pick<JobRow, "document" | "name">): Job {
+  try {
+    return upgradeJob(JSON.parse(row.document) as Job);
+  } catch {
+    throw new HttpProblem(
+      409,
+      "job-damaged",
+      `The record of “${row.name}” is damaged and cannot be opened. Restore it from a backup; other jobs are not touched.`,
+    );
+  }
 }
 
 async function jobOr404(db: Database | Transaction, id: string): Promise<JobRow> {

@@ -5,6 +5,7 @@ import { useId, useRef, useState } from "react";
 import { type JobSummary, parseJob } from "@/core/job";
 import { Button, Choice } from "../controls/controls";
 import { api } from "../state/api";
+import { openArchive } from "./open-archive";
 
 /** All jobs, the latest first, and the ways to begin one. */
 export function JobsPage({ jobs }: { jobs: JobSummary[] }) {
@@ -44,9 +45,22 @@ function JobRow({ job }: { job: JobSummary }) {
   return (
     <li className="flex items-center gap-3 px-4 py-3">
       <div className="min-w-0 grow">
-        <Link href={`/jobs/${job.id}`} className="text-[17px] font-medium underline-offset-2 hover:underline">
-          {job.name}
-        </Link>
+        {job.fault ? (
+          <p className="truncate text-[17px] font-medium">{job.name}</p>
+        ) : (
+          <Link
+            href={`/jobs/${job.id}`}
+            title={job.name}
+            className="block truncate text-[17px] font-medium underline-offset-2 hover:underline"
+          >
+            {job.name}
+          </Link>
+        )}
+        {job.fault ? (
+          <p role="alert" className="text-[13px] text-bad">
+            {job.fault} Restore it from a backup; the other jobs are not touched.
+          </p>
+        ) : null}
         <p className="truncate text-[13px] text-soft">
           {job.parts.map((part) => part.name).join(", ")} · <span className="num">{steps}</span> steps · changed{" "}
           <time dateTime={job.updatedAt}>{day(job.updatedAt)}</time>
@@ -90,7 +104,26 @@ function NewJob() {
   const [name, setName] = useState("");
   const [units, setUnits] = useState<"mm" | "inch">("mm");
   const [problem, setProblem] = useState<string | null>(null);
+  const [told, setTold] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
+
+  /** One job file is opened; a file of many is brought in, and the list shows them. */
+  async function open(file: File): Promise<void> {
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    const isZip = bytes[0] === 0x50 && bytes[1] === 0x4b;
+    if (!isZip) return begin(async () => api.create({ document: parseJob(new TextDecoder().decode(bytes)) }));
+    setBusy(true);
+    setProblem(null);
+    try {
+      const { ids, faults } = await openArchive(bytes);
+      router.refresh();
+      setTold(`${ids.length} ${ids.length === 1 ? "job was" : "jobs were"} brought in.`);
+      if (faults.length > 0) setProblem(`Not brought in: ${faults.join(" ")}`);
+    } catch (cause) {
+      setProblem(cause instanceof Error ? cause.message : "The file could not be opened.");
+    }
+    setBusy(false);
+  }
 
   async function begin(make: () => Promise<{ id: string }>): Promise<void> {
     setBusy(true);
@@ -139,22 +172,34 @@ function NewJob() {
       </Button>
       <div className="border-t border-line pt-3">
         <Button disabled={busy} onClick={() => chooser.current?.click()}>
-          Open a job file…
+          Open a file of jobs…
         </Button>
         <input
           ref={chooser}
           type="file"
-          accept=".json,application/json"
+          accept=".json,.zip,application/json,application/zip"
           aria-label="Job file"
           className="sr-only"
           tabIndex={-1}
           onChange={(event) => {
             const [file] = event.target.files ?? [];
             event.target.value = "";
-            if (file) void begin(async () => api.create({ document: parseJob(await file.text()) }));
+            if (file) void open(file);
           }}
         />
       </div>
+      <a
+        href="/api/archive"
+        download
+        className="self-start text-[13px] text-soft underline underline-offset-2 hover:text-ink"
+      >
+        Save all jobs as one file
+      </a>
+      {told ? (
+        <p role="status" className="text-[13px] text-soft">
+          {told}
+        </p>
+      ) : null}
       {problem ? (
         <p role="alert" className="rounded bg-bad-wash px-2 py-1 text-[13px] text-bad">
           {problem}

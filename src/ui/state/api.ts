@@ -1,5 +1,5 @@
 import type { Patch } from "immer";
-import type { Job, JobState } from "@/core/job";
+import type { Job, JobState, Written } from "@/core/job";
 
 /** The server refused. `status` 0: it could not be reached. */
 export class ApiProblem extends Error {
@@ -41,9 +41,9 @@ export const api = {
     post<JobState>("/api/jobs", wanted),
   remove: (id: string) => call<void>(`/api/jobs/${id}`, { method: "DELETE" }),
   edit: (id: string, base: number, edit: { label: string; token: string; patches: Patch[] }) =>
-    post<JobState>(`/api/jobs/${id}/changes`, { base, ...edit }),
-  undo: (id: string, base: number) => post<JobState>(`/api/jobs/${id}/undo`, { base }),
-  redo: (id: string, base: number) => post<JobState>(`/api/jobs/${id}/redo`, { base }),
+    post<Written>(`/api/jobs/${id}/changes`, { base, ...edit }),
+  undo: (id: string, base: number) => post<Written>(`/api/jobs/${id}/undo`, { base }),
+  redo: (id: string, base: number) => post<Written>(`/api/jobs/${id}/redo`, { base }),
   keepFile: (file: File) =>
     call<{ sha256: string; name: string; size: number }>(`/api/files?name=${encodeURIComponent(file.name)}`, {
       method: "POST",

@@ -1,7 +1,7 @@
 import { applyPatches } from "immer";
 import { nanoid } from "nanoid";
 import { createStore } from "zustand/vanilla";
-import { type Job, type JobState, makeChange, type Part } from "@/core/job";
+import { type Job, type JobState, makeChange, type Part, type Written } from "@/core/job";
 import { ApiProblem, api } from "./api";
 import { type PendingEdit, readPending, writePending } from "./pending";
 
@@ -45,13 +45,12 @@ export function createJobStore(initial: JobState) {
 
   const store = createStore<JobStore>()((set, get) => {
     const keep = () => writePending(get().id, { base: get().revision, edits: queue });
-    const accept = (state: JobState) =>
-      set({
-        revision: state.revision,
-        undoLabel: state.undo,
-        redoLabel: state.redo,
-        ...(queue.length === 0 ? { job: state.document } : {}),
-      });
+    const accept = ({ revision, undo, redo, patches, document }: Written) => {
+      const before = get().job;
+      // With edits that wait, what is shown is ahead of the server: it stays.
+      const job = queue.length > 0 ? before : (document ?? (patches ? (applyPatches(before, patches) as Job) : before));
+      set({ revision, undoLabel: undo, redoLabel: redo, job });
+    };
 
     async function send(): Promise<void> {
       while (queue.length > 0) {
