@@ -1,25 +1,10 @@
 import { readFileSync } from "node:fs";
 import type { NextConfig } from "next";
+import { policy } from "./src/server/http/policy";
 
 const { version } = JSON.parse(readFileSync("node_modules/replicad-opencascadejs/package.json", "utf8")) as {
   version: string;
 };
-
-/** What a page may load and run. The kernel's bindings build functions from text, which only its worker may do. */
-const policy = (script: string) =>
-  [
-    "default-src 'self'",
-    `script-src 'self' 'unsafe-inline' ${script}`,
-    "style-src 'self' 'unsafe-inline'",
-    "img-src 'self' data: blob:",
-    "font-src 'self'",
-    "connect-src 'self'",
-    "worker-src 'self' blob:",
-    "object-src 'none'",
-    "base-uri 'self'",
-    "form-action 'self'",
-    "frame-ancestors 'none'",
-  ].join("; ");
 
 const compressed = [{ type: "header" as const, key: "accept-encoding", value: ".*\\bbr\\b.*" }];
 
@@ -52,12 +37,12 @@ const config: NextConfig = {
           { key: "X-Frame-Options", value: "DENY" },
           { key: "Referrer-Policy", value: "same-origin" },
           { key: "Permissions-Policy", value: "camera=(), microphone=(), geolocation=()" },
-          { key: "Content-Security-Policy", value: policy("'wasm-unsafe-eval'") },
         ],
       },
       {
+        // The kernel's bindings build functions from text, which only its worker may do.
         source: "/_next/static/:path*",
-        headers: [{ key: "Content-Security-Policy", value: policy("'wasm-unsafe-eval' 'unsafe-eval'") }],
+        headers: [{ key: "Content-Security-Policy", value: policy("'self' 'wasm-unsafe-eval' 'unsafe-eval'") }],
       },
       { source: "/kernel/:path*", headers: [{ key: "Cache-Control", value: "public, max-age=31536000, immutable" }] },
       {

@@ -18,6 +18,8 @@ export interface EvaluateRequest {
   known: string[];
   /** Keys of step results that an earlier run stored; fetched before anything is computed. */
   storedKeys?: string[];
+  /** The job's files, by the hash of their bytes, where the engine cannot fetch them. */
+  files?: Record<string, Uint8Array>;
 }
 
 /** A mesh with its seam lines: 1 for each edge where faces of different steps meet. */

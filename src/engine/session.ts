@@ -18,6 +18,7 @@ import {
 import { measure, measureBetween, measureThing, type Thing } from "@/core/check";
 import { SeamError } from "@/core/errors";
 import { type Inspection, inspectStep, writeStep, writeStl } from "@/core/exchange";
+import { hashBytes } from "@/core/hash";
 import type { Job } from "@/core/job";
 import {
   allEdgeFacts,
@@ -158,7 +159,7 @@ export class EngineSession implements EngineApi {
     const { job, upTo, pieces } = request;
     const part = job.parts.find((candidate) => candidate.id === request.part);
     if (!part) throw new SeamError({ code: "part-missing", message: "That part is no longer in the job." });
-    await this.fetchFiles(job);
+    await this.fetchFiles(job, request.files);
     const stored = await this.fetchStored(request.storedKeys ?? []);
     return evaluatePart(job, part, {
       cache: this.cache,
@@ -173,10 +174,14 @@ export class EngineSession implements EngineApi {
     });
   }
 
-  private async fetchFiles(job: Job): Promise<void> {
-    for (const { sha256, text } of job.files) {
+  private async fetchFiles(job: Job, given: EvaluateRequest["files"] = {}): Promise<void> {
+    for (const file of job.files) {
+      // A file whose contents stand in the job is known by them, too.
+      const own = file.text === undefined ? undefined : new TextEncoder().encode(file.text);
+      if (own) file.sha256 ??= hashBytes(own);
+      const { sha256 } = file;
       if (!sha256 || this.files.has(sha256)) continue;
-      const bytes = text !== undefined ? new TextEncoder().encode(text) : await this.fetched(this.config.files, sha256);
+      const bytes = own ?? given[sha256] ?? (await this.fetched(this.config.files, sha256));
       if (bytes) this.files.set(sha256, bytes);
     }
   }

@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { database } from "@/server/db/client";
 import { FILE_LIMIT, keepFile } from "@/server/files/service";
-import { checked, handle, readBody } from "@/server/http/handle";
+import { checked, handle } from "@/server/http/handle";
+import { takeUpload } from "@/server/http/upload";
 
 const fileName = z.string().trim().min(1).max(240);
 
@@ -9,5 +10,7 @@ const fileName = z.string().trim().min(1).max(240);
 export const POST = (request: Request) =>
   handle(request, async () => {
     const name = checked(fileName, new URL(request.url).searchParams.get("name") ?? "");
-    return Response.json(await keepFile(await database(), name, await readBody(request, FILE_LIMIT)), { status: 201 });
+    const db = await database();
+    const kept = await takeUpload(request, FILE_LIMIT, (bytes) => keepFile(db, name, bytes));
+    return Response.json(kept, { status: 201 });
   });
