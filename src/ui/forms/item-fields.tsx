@@ -2,14 +2,23 @@
 import { useShallow } from "zustand/react/shallow";
 import type { FaceRef } from "@/core/naming";
 import type { KeepSide } from "@/core/seam";
-import type { Field } from "@/core/steps";
+import { type Field, stepType } from "@/core/steps";
 import type { ItemView } from "@/engine/contract";
 import { Button, Check, Choice } from "../controls/controls";
 import { Mark } from "../marks/marks";
-import { useWorkspace } from "../state/context";
-import { toggleItem } from "../state/refs";
+import { usePart, useWorkspace } from "../state/context";
+import { meant, toggleItem, unmeant } from "../state/refs";
 import { faceSideKey, OPEN_SIDES, type Sides, sideOf, sideOptions, sidesFor } from "../state/sides";
-import { pickable } from "../state/workspace-store";
+import { benchKnown, pickable } from "../state/workspace-store";
+
+/** The sides that stay of cutters which are not there now. */
+const sidesOf = (sides: Sides, refs: readonly string[]): Sides =>
+  Object.fromEntries(
+    Object.entries(sides).filter(([key]) => refs.some((ref) => key === ref || key.startsWith(`${ref}:`))),
+  );
+
+/** Whether it is known what lies on the bench before the open step. */
+export const useBenchKnown = (): boolean => useWorkspace(benchKnown);
 
 export function usePickable(): ItemView[] {
   return useWorkspace(useShallow((state) => pickable(state)));
@@ -85,20 +94,68 @@ export function BodiesField({
   value: string[];
   onChange(value: string[]): void;
 }) {
+  const known = useBenchKnown();
   const items = usePickable().filter((item) => field.accepts.includes(item.kind));
-  const toggle = (id: string) => onChange(toggleItem(value, id, field.max));
-  const picked = expand(value, items);
+  const toggle = (id: string) => onChange(toggleItem(value, id, items, field.max));
+  const picked = meant(value, items);
+  const lost = unmeant(value, items);
+  if (!known) return <StoredItems field={field} value={value} />;
   return (
     <fieldset aria-label={field.label} className="min-w-0">
-      <PickHead field={field} count={picked.length} hint="Pick in the view" />
+      <PickHead field={field} count={picked.length + lost.length} hint="Pick in the view" />
       <ItemList items={items} picked={picked} onToggle={toggle} />
+      <LostItems refs={lost} onRemove={(ref) => onChange(value.filter((other) => other !== ref))} />
     </fieldset>
   );
 }
 
-/** References that stand for all that a step made, as the items that they mean. */
-function expand(refs: string[], items: ItemView[]): string[] {
-  return items.filter((item) => refs.includes(item.id) || refs.includes(item.step)).map((item) => item.id);
+/** What a field holds while it is not known yet what lies on the bench: to be read, not to be changed. */
+function StoredItems({ field, value }: { field: Field; value: readonly string[] }) {
+  return (
+    <fieldset aria-label={field.label} aria-busy className="min-w-0">
+      <p className="mb-1 text-[13px] text-soft">
+        {field.label} <span className="num">({value.length})</span>
+      </p>
+      <ul className="rounded border border-line bg-sheet">
+        {value.map((ref) => (
+          <li key={ref} className="truncate px-2 py-1.5">
+            <Names of={ref} />
+          </li>
+        ))}
+        <li className="px-2 py-1.5 text-[13px] text-soft">Waiting for what lies on the bench before this step…</li>
+      </ul>
+    </fieldset>
+  );
+}
+
+/** References to what is not there now: they stay until they are taken out. */
+function LostItems({ refs, onRemove }: { refs: readonly string[]; onRemove(ref: string): void }) {
+  if (refs.length === 0) return null;
+  return (
+    <ul aria-label="Not there now" className="mt-1 divide-y divide-line rounded border border-warn bg-sheet">
+      {refs.map((ref) => (
+        <li key={ref} className="flex items-center justify-between gap-2 px-2 py-1">
+          <span className="min-w-0 truncate">
+            <Names of={ref} /> <span className="text-[13px] text-soft">is not there now</span>
+          </span>
+          <Button small tone="quiet" aria-label="Take it out" onClick={() => onRemove(ref)}>
+            Take out
+          </Button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** What a reference is called: the item's name where it is known, else that of the step that makes it. */
+function Names({ of: ref }: { of: string }) {
+  const name = useWorkspace(
+    ({ evaluation }) =>
+      [...(evaluation?.before ?? []), ...(evaluation?.items ?? [])].find((item) => item.id === ref)?.name,
+  );
+  const part = usePart();
+  const step = part.steps.find(({ id }) => id === ref.split(":")[0]);
+  return <>{name ?? part.names[ref] ?? step?.name ?? (step ? (stepType(step.type)?.words.label ?? step.type) : ref)}</>;
 }
 
 /** Cutters with, for a trim, the side of each that stays. */
@@ -121,17 +178,20 @@ export function CuttersField({
   onChange(values: { cutters?: string[]; keepSide?: Record<string, KeepSide> }): void;
 }) {
   const all = usePickable();
-  const taken = expand(stock, all);
+  const known = useBenchKnown();
+  const taken = meant(stock, all);
   const items = all.filter((item) => !taken.includes(item.id) && (preset !== "subtract" || item.kind === "solid"));
-  const picked = expand(value, items);
+  const picked = meant(value, items);
+  const lost = unmeant(value, items);
   const toggle = (id: string) => {
-    const cutters = picked.includes(id) ? picked.filter((other) => other !== id) : [...picked, id];
+    const cutters = toggleItem(value, id, items);
     const still = items.filter((item) => cutters.includes(item.id));
-    onChange({ cutters, keepSide: sidesFor(keepSide, still, faces) });
+    onChange({ cutters, keepSide: { ...sidesOf(keepSide, lost), ...sidesFor(keepSide, still, faces) } });
   };
+  if (!known) return <StoredItems field={field} value={value} />;
   return (
     <fieldset aria-label={field.label} className="min-w-0">
-      <PickHead field={field} count={picked.length} hint="Pick in the view" />
+      <PickHead field={field} count={picked.length + lost.length} hint="Pick in the view" />
       <ItemList
         items={items}
         picked={picked}
@@ -148,6 +208,7 @@ export function CuttersField({
                 onChange={(side) =>
                   onChange({
                     keepSide: {
+                      ...sidesOf(keepSide, lost),
                       ...sidesFor(
                         keepSide,
                         items.filter((other) => picked.includes(other.id)),
@@ -155,7 +216,7 @@ export function CuttersField({
                       ),
                       [item.id]: side,
                     },
-                    cutters: picked,
+                    cutters: [...picked, ...lost],
                   })
                 }
               />
@@ -163,6 +224,7 @@ export function CuttersField({
           ) : null
         }
       />
+      <LostItems refs={lost} onRemove={(ref) => onChange({ cutters: value.filter((other) => other !== ref) })} />
       {preset === "trim"
         ? faces.map((ref, i) => (
             <Choice<KeepSide>

@@ -34,7 +34,7 @@ export function StepsField({
         <ul className="max-h-44 divide-y divide-line relative overflow-auto rounded border border-line bg-sheet">
           {choices.map(({ step, number }) => (
             <li key={step.id} className="px-2 py-1.5">
-              <Check checked={value.includes(step.id)} onChange={() => onChange(toggleItem(value, step.id))}>
+              <Check checked={value.includes(step.id)} onChange={() => onChange(toggleItem(value, step.id, []))}>
                 <span className="num text-soft">{number}</span> {step.name ?? stepType(step.type)?.words.label}
                 <span className="text-soft">
                   {{ join: ", joined", cut: ", cut", common: ", kept within" }[String(step.into)]}

@@ -17,7 +17,7 @@ export function accepts(field: Field, item: ItemView, hit: Hover, stock: readonl
     case "corners":
       return body !== null && hit.corner !== undefined;
     case "cutters":
-      return !stock.includes(item.id);
+      return !stock.includes(item.id) && !stock.includes(item.step);
     default:
       return false;
   }
@@ -26,8 +26,14 @@ export function accepts(field: Field, item: ItemView, hit: Hover, stock: readonl
 const fits = (wanted: string, kind: string | undefined): boolean =>
   kind !== undefined && (wanted === "any" || wanted === kind);
 
-/** A field's value after a click on something that it accepts. */
-export function afterPick(field: Field, value: unknown, item: ItemView, hit: Hover): unknown {
+/** A field's value after a click on something that it accepts, among all that can be picked. */
+export function afterPick(
+  field: Field,
+  value: unknown,
+  item: ItemView,
+  hit: Hover,
+  items: readonly ItemView[],
+): unknown {
   if (isBodyView(item)) {
     if (field.kind === "faces")
       return togglePart(value as FaceRef[], faceRef(item, item.faces[hit.face!]!), sameFace, field.max);
@@ -36,5 +42,5 @@ export function afterPick(field: Field, value: unknown, item: ItemView, hit: Hov
     if (field.kind === "corners")
       return togglePart(value as CornerRef[], cornerRef(item, item.corners[hit.corner!]!), sameCorner, field.max);
   }
-  return toggleItem(value as string[], item.id, field.kind === "bodies" ? field.max : undefined);
+  return toggleItem(value as string[], item.id, items, field.kind === "bodies" ? field.max : undefined);
 }

@@ -44,9 +44,33 @@ export function faceRef(body: BodyView, face: FaceView): FaceRef {
   };
 }
 
-/** Takes an item in or out; where only so many may be picked, the newest replace the oldest. */
-export function toggleItem(value: readonly string[], id: string, max?: number): string[] {
-  if (value.includes(id)) return value.filter((other) => other !== id);
-  const next = [...value, id];
+/** An item as far as references go: it is meant by its own id and by that of the step that made it. */
+interface Item {
+  id: string;
+  step: string;
+}
+
+const means = (ref: string, { id, step }: Item): boolean => ref === id || ref === step;
+
+/** The items that references mean: a step's id stands for all that it made. */
+export const meant = (refs: readonly string[], items: readonly Item[]): string[] =>
+  items.filter((item) => refs.some((ref) => means(ref, item))).map(({ id }) => id);
+
+/** References that mean nothing of what is there now. */
+export const unmeant = (refs: readonly string[], items: readonly Item[]): string[] =>
+  refs.filter((ref) => !items.some((item) => means(ref, item)));
+
+/**
+ * Takes an item in or out; where only so many may be picked, the newest replace the oldest. What stands for several items
+ * becomes those; what means nothing now stays, since it may mean something again.
+ */
+export function toggleItem(value: readonly string[], id: string, items: readonly Item[], max?: number): string[] {
+  const each = value.flatMap((ref) => {
+    const own = items.filter((item) => means(ref, item)).map((item) => item.id);
+    return own.length > 0 ? own : [ref];
+  });
+  const plain = [...new Set(each)];
+  if (plain.includes(id)) return plain.filter((other) => other !== id);
+  const next = [...plain, id];
   return max === undefined ? next : next.slice(-max);
 }

@@ -75,7 +75,12 @@ export function useEvaluation(): { stop(): void; again(): void } {
         if (running.current === entry) running.current = null;
         const all = takeMeshes(evaluation, meshes);
         if (mine !== turn.current) return;
-        workspace.setState({ evaluation, meshes: all, engine: { kind: "idle" } });
+        workspace.setState({
+          evaluation,
+          evaluatedFor: editing?.step.id ?? null,
+          meshes: all,
+          engine: { kind: "idle" },
+        });
         if (!editing && storedKeys.current?.view !== key)
           storeView(key, evaluation, all, (keys) => (storedKeys.current = { view: key, keys }));
       } catch (cause) {

@@ -35,6 +35,8 @@ export interface WorkspaceStore {
   editing: Editing | null;
   /** The field of the open step that clicks in the view go to. */
   picking: string | null;
+  /** The step that was open when it was asked for; null for none. */
+  evaluatedFor: string | null;
   evaluation: Evaluation | null;
   /** Meshes by mesh id, so that an unchanged body is not sent twice. */
   meshes: Map<string, ViewMesh>;
@@ -75,6 +77,7 @@ export function createWorkspaceStore(part: string) {
     editing: null,
     picking: null,
     evaluation: null,
+    evaluatedFor: null,
     meshes: new Map(),
     engine: { kind: "starting" },
     hover: null,
@@ -116,8 +119,25 @@ export function createWorkspaceStore(part: string) {
 
 export type WorkspaceStoreApi = ReturnType<typeof createWorkspaceStore>;
 
-/** The items that the open step can pick from; all that is on the bench when none is open. */
-export function pickable(state: Pick<WorkspaceStore, "editing" | "evaluation">): ItemView[] {
+/**
+ * Whether it is known what lies on the bench before the open step. Just opened, what is shown is what there is after it: a
+ * form that offered that would lose what was picked with the next click.
+ */
+export function benchKnown({
+  editing,
+  evaluation,
+  evaluatedFor,
+}: Pick<WorkspaceStore, "editing" | "evaluation" | "evaluatedFor">): boolean {
+  if (!evaluation) return false;
+  if (!editing) return true;
+  if (evaluatedFor === editing.step.id) return evaluation.before !== undefined || editing.isNew;
+  // A step that is new changes nothing yet: what is shown is what it begins with.
+  return editing.isNew && evaluatedFor === null;
+}
+
+/** The items that the open step can pick from; all that is on the bench when none is open. None while that is not known. */
+export function pickable(state: Pick<WorkspaceStore, "editing" | "evaluation" | "evaluatedFor">): ItemView[] {
   const { editing, evaluation } = state;
-  return (editing ? (evaluation?.before ?? evaluation?.items) : evaluation?.items) ?? [];
+  if (!evaluation || !benchKnown(state)) return [];
+  return editing ? (evaluation.before ?? evaluation.items) : evaluation.items;
 }

@@ -96,9 +96,11 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
     const { editing, picking } = state;
     if (editing && picking !== null) {
       if (!hit) return;
-      const item = pickable(state).find((candidate) => candidate.id === hit.id)!;
-      const field = pickField(state)!;
-      state.setDraft({ [picking]: afterPick(field, editing.step[picking], item, hit) });
+      const items = pickable(state);
+      const item = items.find((candidate) => candidate.id === hit.id);
+      const field = pickField(state);
+      // Nothing can be picked while it is not known what lies on the bench before this step.
+      if (item && field) state.setDraft({ [picking]: afterPick(field, editing.step[picking], item, hit, items) });
       return;
     }
     if (state.measuring) {
