@@ -109,7 +109,9 @@ function Group({ owner, title }: { owner: Owner; title: string }) {
   return (
     <div className="mt-2">
       <div className="flex items-center gap-2">
-        <h3 className="font-medium">{title}</h3>
+        <h3 className="min-w-0 truncate font-medium" title={title}>
+          {title}
+        </h3>
         <span className="num text-[13px] text-soft">{list.length}</span>
         <div className="grow" />
         <input
@@ -124,11 +126,12 @@ function Group({ owner, title }: { owner: Owner; title: string }) {
             event.target.value = "";
           }}
         />
-        <Button small tone="quiet" onClick={() => file.current?.click()}>
+        <Button small tone="quiet" className="shrink-0 whitespace-nowrap" onClick={() => file.current?.click()}>
           <Upload size={14} aria-hidden /> Take in CSV
         </Button>
         <Button
           small
+          className="shrink-0 whitespace-nowrap"
           tone="quiet"
           disabled={list.length === 0}
           onClick={() =>
@@ -148,6 +151,7 @@ function Group({ owner, title }: { owner: Owner; title: string }) {
         </Button>
         <Button
           small
+          className="shrink-0 whitespace-nowrap"
           onClick={() =>
             attempt("Add a parameter", (draft) =>
               addParameter(draft, owner, {

@@ -98,23 +98,25 @@ export function BodyCard({ item }: { item: ItemView }) {
           {mass ? `, ${formatMass(mass.grams, unit)}` : ""}
         </p>
         <p
-          className={`flex items-center gap-1 text-[13px] ${(open && item.kind === "solid") || pinched ? "text-bad" : lacks ? "text-warn" : "text-soft"}`}
+          className={`flex min-w-0 items-center gap-1 text-[13px] ${(open && item.kind === "solid") || pinched ? "text-bad" : lacks ? "text-warn" : "text-soft"}`}
           title={lacks || undefined}
         >
-          <Mark name={item.kind} />
-          {!isBodyView(item)
-            ? item.kind
-            : lacks && !open && !pinched
-              ? `${item.kind}, ${lacks}`
-              : item.kind === "solid"
-                ? open
-                  ? "solid, not closed"
-                  : pinched
-                    ? "solid, touches itself"
-                    : "solid, closed"
-                : open
-                  ? "sheet, open"
-                  : "sheet, closed"}
+          <Mark name={item.kind} className="shrink-0" />
+          <span className="truncate">
+            {!isBodyView(item)
+              ? item.kind
+              : lacks && !open && !pinched
+                ? lacks.replace(/^./, (c) => c.toUpperCase())
+                : item.kind === "solid"
+                  ? open
+                    ? "solid, not closed"
+                    : pinched
+                      ? "solid, touches itself"
+                      : "solid, closed"
+                  : open
+                    ? "sheet, open"
+                    : "sheet, closed"}
+          </span>
         </p>
         <div className="-ml-1.5 flex">
           <IconButton

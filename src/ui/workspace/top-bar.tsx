@@ -18,7 +18,7 @@ export function TopBar({ stop }: { stop(): void }) {
   const theme = useTheme();
   return (
     <header className="flex h-12 shrink-0 items-center gap-2 border-b border-line bg-sheet px-3">
-      <Link href="/" className="rounded px-1.5 py-1 text-soft hover:bg-well hover:text-ink">
+      <Link href="/" className="shrink-0 rounded px-1.5 py-1 text-soft hover:bg-well hover:text-ink">
         Jobs
       </Link>
       <span className="text-rule">/</span>
@@ -33,7 +33,7 @@ export function TopBar({ stop }: { stop(): void }) {
       />
       <PartChooser />
       <ParametersButton />
-      <div className="ml-2 flex">
+      <div className="ml-2 flex shrink-0">
         <IconButton
           label={undoLabel ? `Undo: ${undoLabel}` : "Nothing to undo"}
           keys="Ctrl Z"
@@ -54,21 +54,23 @@ export function TopBar({ stop }: { stop(): void }) {
       <SaveMark />
       <div className="grow" />
       <EngineMark stop={stop} />
-      <Choice
-        hideLabel
-        label="Units shown"
-        value={units}
-        options={[
-          { value: "mm", label: "mm" },
-          { value: "inch", label: "in" },
-        ]}
-        onChange={(next) =>
-          edit(`Show ${next === "mm" ? "millimetres" : "inches"}`, (draft) => {
-            draft.units = next;
-          })
-        }
-      />
-      <IconButton label={theme.dark ? "Paper" : "Graphite"} onClick={theme.toggle}>
+      <div className="shrink-0">
+        <Choice
+          hideLabel
+          label="Units shown"
+          value={units}
+          options={[
+            { value: "mm", label: "mm" },
+            { value: "inch", label: "in" },
+          ]}
+          onChange={(next) =>
+            edit(`Show ${next === "mm" ? "millimetres" : "inches"}`, (draft) => {
+              draft.units = next;
+            })
+          }
+        />
+      </div>
+      <IconButton label={theme.dark ? "Paper" : "Graphite"} className="shrink-0" onClick={theme.toggle}>
         {theme.dark ? <Sun size={17} aria-hidden /> : <Moon size={17} aria-hidden />}
       </IconButton>
     </header>
@@ -80,7 +82,7 @@ function Renamable({ value, label, onDone }: { value: string; label: string; onD
   const [open, setOpen] = useState(false);
   if (open)
     return (
-      <div className="w-56">
+      <div className="w-56 min-w-24 shrink">
         <RenameBox
           value={value}
           placeholder={value}
@@ -95,7 +97,7 @@ function Renamable({ value, label, onDone }: { value: string; label: string; onD
     <h1 className="min-w-0 truncate text-[17px] font-semibold">
       <button
         type="button"
-        title={label}
+        title={`${label}: ${value}`}
         onClick={() => setOpen(true)}
         className="max-w-full truncate rounded hover:underline"
       >
@@ -150,7 +152,7 @@ function PartChooser() {
       </div>
     );
   return (
-    <div className="ml-1 flex items-center gap-1">
+    <div className="ml-1 flex shrink-0 items-center gap-1">
       <label className="flex items-center gap-1.5">
         <span className="text-[13px] text-soft">Part</span>
         <select
@@ -180,7 +182,12 @@ function ParametersButton() {
   const set = useWorkspace((state) => state.set);
   const count = useJob((state) => state.job.parameters.length) + usePart().parameters.length;
   return (
-    <Button small className="ml-1" aria-expanded={open} onClick={() => set({ parametersOpen: !open })}>
+    <Button
+      small
+      className="ml-1 shrink-0 whitespace-nowrap"
+      aria-expanded={open}
+      onClick={() => set({ parametersOpen: !open })}
+    >
       Parameters <span className="num text-soft">{count}</span>
     </Button>
   );
@@ -201,7 +208,7 @@ function SaveMark() {
     <p
       role="status"
       data-save={save.kind}
-      className={`flex items-center gap-1 text-[13px] ${save.kind === "saved" || save.kind === "saving" ? "text-soft" : "font-medium text-warn"}`}
+      className={`flex shrink-0 items-center gap-1 whitespace-nowrap text-[13px] ${save.kind === "saved" || save.kind === "saving" ? "text-soft" : "font-medium text-warn"}`}
     >
       <Mark name={mark} />
       {SAVE_WORDS[save.kind]}
@@ -226,10 +233,16 @@ function EngineMark({ stop }: { stop(): void }) {
           ? "Stopped"
           : engine.message;
   return (
-    <div data-engine={engine.kind} className="flex items-center gap-2 text-[13px] text-soft">
-      <span role="status">{text}</span>
+    <div data-engine={engine.kind} className="flex min-w-0 items-center gap-2 text-[13px] text-soft">
+      <span role="status" title={text} className="truncate">
+        {text}
+      </span>
       {engine.kind === "computing" ? (
-        <button type="button" onClick={stop} className="rounded border border-line px-2 py-0.5 text-ink hover:bg-well">
+        <button
+          type="button"
+          onClick={stop}
+          className="shrink-0 rounded border border-line px-2 py-0.5 text-ink hover:bg-well"
+        >
           Stop
         </button>
       ) : null}
