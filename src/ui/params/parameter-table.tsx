@@ -65,7 +65,13 @@ function FunctionList() {
   const [open, setOpen] = useState(false);
   return (
     <div className="relative">
-      <Button small tone="quiet" aria-expanded={open} onClick={() => setOpen(!open)}>
+      <Button
+        small
+        tone="quiet"
+        className="shrink-0 whitespace-nowrap"
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
+      >
         What formulas know
       </Button>
       {open ? (
