@@ -21,13 +21,20 @@ export type Hollowed = { shape: Shape; faces: HollowFace[] } | { tight: { face: 
 /**
  * Hollows a solid to walls of one thickness, mm: inwards, or outwards when `outward`. Faces in `open` are left open; with
  * none the hollow is a closed void.
+ * @param where whether it is looked for where it fails; that takes time.
  * @returns the faces behind which there is too little, where it cannot be done.
  */
-export function hollowOut(solid: Shape, open: readonly number[], thickness: number, outward: boolean): Hollowed {
+export function hollowOut(
+  solid: Shape,
+  open: readonly number[],
+  thickness: number,
+  outward: boolean,
+  where = true,
+): Hollowed {
   return scoped((scope) => {
     const oc = lib();
     const before = subshapes(scope, solid, "face");
-    const refuse = (): Hollowed => ({ tight: outward ? [] : tightFaces(solid, before, open, thickness) });
+    const refuse = (): Hollowed => ({ tight: outward || !where ? [] : tightFaces(solid, before, open, thickness) });
     const maker = scope.use(new oc.BRepOffsetAPI_MakeThickSolid());
     const closing = listOf(
       scope,

@@ -1,14 +1,16 @@
 /**
  * The largest size up to one that is too large that still works, found by halving and rounded down to a hundredth; null
  * when not even a small one does. What is offered was tried.
+ * @param rounds how often it is halved: fewer where each trial takes long, and then less than the largest is found.
  */
-export function largestThat(fits: (size: number) => boolean, tooLarge: number): number | null {
+export function largestThat(fits: (size: number) => boolean, tooLarge: number, rounds = 10): number | null {
   let [low, high] = [0, tooLarge];
-  for (let round = 0; round < 10; round++) {
-    const middle = (low + high) / 2;
+  for (let round = 0; round < rounds; round++) {
+    // Tried as it will be offered.
+    const middle = Math.floor(((low + high) / 2) * 100) / 100;
+    if (middle <= low) break;
     if (fits(middle)) low = middle;
     else high = middle;
   }
-  const rounded = Math.floor(low * 100) / 100;
-  return rounded > 0 && fits(rounded) ? rounded : null;
+  return low > 0 ? low : null;
 }

@@ -1,5 +1,5 @@
 import { fail, type Repair, SeamError } from "../../errors";
-import { freeShape, type Hollowed, hollowOut } from "../../kernel";
+import { facesOf, freeShape, type Hollowed, hollowOut } from "../../kernel";
 import { type Body, faceNamesOf } from "../../naming";
 import { formatLength } from "../../units";
 import { largestThat } from "../largest";
@@ -29,6 +29,9 @@ export function evenWalls(
   return { shape: done.shape, faces: faceNamesOf(done.shape, bases) };
 }
 
+/** With more faces than these a trial takes seconds: fewer are made. */
+const MANY_FACES = 24;
+
 function refuse(
   body: Body,
   open: readonly number[],
@@ -39,12 +42,12 @@ function refuse(
 ): never {
   const { step } = context;
   const fits = (trial: number): boolean => {
-    const done = hollowOut(body.shape, open, trial, outward);
+    const done = hollowOut(body.shape, open, trial, outward, false);
     if ("tight" in done) return false;
     freeShape(done.shape);
     return true;
   };
-  const most = largestThat(fits, thickness);
+  const most = largestThat(fits, thickness, facesOf(body.shape).length > MANY_FACES ? 3 : 10);
   const where =
     tight.length === 0
       ? ""
