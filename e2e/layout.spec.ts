@@ -100,7 +100,7 @@ async function inSight(page: Page): Promise<number> {
 async function looks(page: Page, what: string, { model = true }: { model?: boolean } = {}): Promise<void> {
   for (const size of WINDOWS) {
     await page.setViewportSize(size);
-    await page.waitForTimeout(350);
+    await page.waitForTimeout(200);
     const where = `${what} at ${size.width}×${size.height}`;
     expect(await strays(page), where).toEqual([]);
     const view = (await page.locator("canvas[tabindex]").boundingBox())!;

@@ -8,7 +8,7 @@ import { openDatabase } from "../db/client";
 import { readJob } from "./service";
 
 /** How many times the writer is killed: a sample here, 100 in the long proof. */
-const KILLS = Number(process.env.PROOF_KILLS ?? 6);
+const KILLS = Number(process.env.PROOF_KILLS ?? 3);
 
 const folder = mkdtempSync(path.join(tmpdir(), "bold-seam-kills-"));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));

@@ -5,7 +5,7 @@ import { loadNodeKernel } from "../../kernel/node";
 import { jobOf } from "../harness";
 
 /** How many evaluations are made: a sample here, 1,500 in the long proof. */
-const COUNT = Number(process.env.PROOF_EVALUATIONS ?? 150);
+const COUNT = Number(process.env.PROOF_EVALUATIONS ?? 60);
 
 beforeAll(loadNodeKernel);
 
