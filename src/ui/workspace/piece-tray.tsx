@@ -16,7 +16,6 @@ import { Thumbnail } from "./thumbnail";
 /** While a seam is open the bench is the tray of its pieces: what each is, where it lies, and its fate. */
 export function PieceTray({ pieces }: { pieces: PieceView[] }) {
   const shown = useWorkspace((state) => state.shownPieces);
-  const pull = useWorkspace((state) => state.pull);
   const set = useWorkspace((state) => state.set);
   const setDraft = useWorkspace((state) => state.setDraft);
   const unit = useJob((state) => state.job.units);
@@ -56,10 +55,7 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
           <ArrowLeftRight size={14} aria-hidden />
           Invert
         </Button>
-        <div className="flex items-center gap-2">
-          <span className="text-[13px] text-soft">Pull apart</span>
-          <Range label="Pull pieces apart" value={pull} onChange={(next) => set({ pull: next })} className="w-36" />
-        </div>
+        <PullApart />
       </div>
       <ul className="flex gap-2 overflow-x-auto p-2">
         {visible.map((piece) => (
@@ -76,6 +72,18 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
         ) : null}
       </ul>
     </section>
+  );
+}
+
+/** By itself: while it is dragged, the cards of the pieces have nothing to do. */
+function PullApart() {
+  const pull = useWorkspace((state) => state.pull);
+  const set = useWorkspace((state) => state.set);
+  return (
+    <div className="flex items-center gap-2">
+      <span className="text-[13px] text-soft">Pull apart</span>
+      <Range label="Pull pieces apart" value={pull} onChange={(next) => set({ pull: next })} className="w-36" />
+    </div>
   );
 }
 

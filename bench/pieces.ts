@@ -1,0 +1,106 @@
+import { chromium, type Page } from "@playwright/test";
+import { TestServer } from "../e2e/server";
+import { median } from "./ratios";
+
+/**
+ * What an action costs with many pieces, in the page's own time for scripts, styles and layout, against one frame of 16.7 ms.
+ * The application has to be built.
+ */
+const FRAME = 16.7;
+
+/** A block cut into nx · ny pieces. */
+const grid = (nx: number, ny: number) => {
+  const plane = (id: string, base: string) => (_: unknown, i: number) => ({
+    id: `${id}${i}`,
+    type: "workplane",
+    base,
+    offset: (i + 1) * 10,
+  });
+  const planes = [
+    ...Array.from({ length: nx - 1 }, plane("x", "yz")),
+    ...Array.from({ length: ny - 1 }, plane("y", "zx")),
+  ];
+  return [
+    { id: "block", type: "box", size: [nx * 10, ny * 10, 12], at: [nx * 5, ny * 5, 0] },
+    ...planes,
+    { id: "cut", type: "seam", preset: "split", stock: ["block"], cutters: planes.map(({ id }) => id) },
+  ];
+};
+
+/** The page's time for its own work so far, ms. */
+async function worked(page: Page): Promise<number> {
+  const session = await page.context().newCDPSession(page);
+  await session.send("Performance.enable");
+  const { metrics } = await session.send("Performance.getMetrics");
+  await session.detach();
+  const of = (name: string) => metrics.find((metric) => metric.name === name)?.value ?? 0;
+  return 1000 * (of("ScriptDuration") + of("LayoutDuration") + of("RecalcStyleDuration"));
+}
+
+async function cost(page: Page, times: number, action: (i: number) => Promise<unknown>): Promise<number> {
+  const all: number[] = [];
+  for (let i = 0; i < times; i++) {
+    const before = await worked(page);
+    await action(i);
+    await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
+    all.push((await worked(page)) - before);
+  }
+  return median(all);
+}
+
+const server = new TestServer();
+await server.start();
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+  args: ["--no-sandbox", "--enable-unsafe-swiftshader"],
+});
+try {
+  const address = `http://127.0.0.1:${process.env.E2E_PORT ?? "3299"}`;
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  for (const [nx, ny] of [
+    [2, 1],
+    [9, 6],
+    [17, 17],
+  ] as const) {
+    const document = {
+      format: "bold-seam-job",
+      version: 1,
+      name: "Pieces",
+      parts: [{ id: "p", name: "P", steps: grid(nx, ny) }],
+    };
+    const made = await page.request.post(`${address}/api/jobs`, { data: { document } });
+    await page.goto(`${address}/jobs/${(await made.json()).id}`);
+    const idle = () => page.locator('[data-engine="idle"]').waitFor({ state: "attached", timeout: 120_000 });
+    await idle();
+    const title = page.locator('[data-step="cut"]').getByRole("button", { name: "Split", exact: true });
+    const before = await worked(page);
+    await title.click();
+    await page
+      .getByText(`${nx * ny} pieces`)
+      .first()
+      .waitFor({ timeout: 120_000 });
+    await idle();
+    const rows: [string, number][] = [["open the step", (await worked(page)) - before]];
+    const slider = page.getByRole("slider", { name: "Pull pieces apart" });
+    await slider.focus();
+    rows.push(["pull apart, a step", await cost(page, 15, () => page.keyboard.press("ArrowRight"))]);
+    const cards = page.locator("[data-piece]");
+    rows.push(["hover over a card", await cost(page, 10, (i) => cards.nth(i % 2).hover())]);
+    rows.push([
+      "a fate",
+      await cost(page, 6, (i) =>
+        cards
+          .first()
+          .getByRole("radio", { name: i % 2 ? "Keep" : "Scrap" })
+          .first()
+          .click()
+          .then(idle),
+      ),
+    ]);
+    for (const [what, ms] of rows)
+      console.log(`${`${nx * ny} pieces: ${what}`.padEnd(64)} ${(ms / FRAME).toFixed(3).padStart(8)}   goal ≤ 1 frame`);
+  }
+} finally {
+  await browser.close();
+  await server.close();
+}
