@@ -1,4 +1,4 @@
-import { chromium, type Page } from "@playwright/test";
+import { type CDPSession, chromium, type Page } from "@playwright/test";
 import { TestServer } from "../e2e/server";
 import { median } from "./ratios";
 
@@ -28,22 +28,24 @@ const grid = (nx: number, ny: number) => {
 };
 
 /** The page's time for its own work so far, ms. */
-async function worked(page: Page): Promise<number> {
-  const session = await page.context().newCDPSession(page);
-  await session.send("Performance.enable");
+async function worked(session: CDPSession): Promise<number> {
   const { metrics } = await session.send("Performance.getMetrics");
-  await session.detach();
   const of = (name: string) => metrics.find((metric) => metric.name === name)?.value ?? 0;
   return 1000 * (of("ScriptDuration") + of("LayoutDuration") + of("RecalcStyleDuration"));
 }
 
-async function cost(page: Page, times: number, action: (i: number) => Promise<unknown>): Promise<number> {
+async function cost(
+  session: CDPSession,
+  page: Page,
+  times: number,
+  action: (i: number) => Promise<unknown>,
+): Promise<number> {
   const all: number[] = [];
   for (let i = 0; i < times; i++) {
-    const before = await worked(page);
+    const before = await worked(session);
     await action(i);
     await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
-    all.push((await worked(page)) - before);
+    all.push((await worked(session)) - before);
   }
   return median(all);
 }
@@ -57,6 +59,8 @@ const browser = await chromium.launch({
 try {
   const address = `http://127.0.0.1:${process.env.E2E_PORT ?? "3299"}`;
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const session = await page.context().newCDPSession(page);
+  await session.send("Performance.enable");
   for (const [nx, ny] of [
     [2, 1],
     [9, 6],
@@ -73,22 +77,22 @@ try {
     const idle = () => page.locator('[data-engine="idle"]').waitFor({ state: "attached", timeout: 120_000 });
     await idle();
     const title = page.locator('[data-step="cut"]').getByRole("button", { name: "Split", exact: true });
-    const before = await worked(page);
+    const before = await worked(session);
     await title.click();
     await page
       .getByText(`${nx * ny} pieces`)
       .first()
       .waitFor({ timeout: 120_000 });
     await idle();
-    const rows: [string, number][] = [["open the step", (await worked(page)) - before]];
+    const rows: [string, number][] = [["open the step", (await worked(session)) - before]];
     const slider = page.getByRole("slider", { name: "Pull pieces apart" });
     await slider.focus();
-    rows.push(["pull apart, a step", await cost(page, 15, () => page.keyboard.press("ArrowRight"))]);
+    rows.push(["pull apart, a step", await cost(session, page, 15, () => page.keyboard.press("ArrowRight"))]);
     const cards = page.locator("[data-piece]");
-    rows.push(["hover over a card", await cost(page, 10, (i) => cards.nth(i % 2).hover())]);
+    rows.push(["hover over a card", await cost(session, page, 10, (i) => cards.nth(i % 2).hover())]);
     rows.push([
       "a fate",
-      await cost(page, 6, (i) =>
+      await cost(session, page, 6, (i) =>
         cards
           .first()
           .getByRole("radio", { name: i % 2 ? "Keep" : "Scrap" })
