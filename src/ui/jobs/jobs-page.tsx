@@ -61,9 +61,13 @@ function JobRow({ job }: { job: JobSummary }) {
             {job.fault} Restore it from a backup; the other jobs are not touched.
           </p>
         ) : null}
-        <p className="truncate text-[13px] text-soft">
-          {job.parts.map((part) => part.name).join(", ")} · <span className="num">{steps}</span> steps · changed{" "}
-          <time dateTime={job.updatedAt}>{day(job.updatedAt)}</time>
+        <p className="flex text-[13px] text-soft">
+          <span className="truncate">{job.parts.map((part) => part.name).join(", ")}</span>
+          <span className="shrink-0 whitespace-pre">
+            {" · "}
+            <span className="num">{steps}</span> steps · changed{" "}
+            <time dateTime={job.updatedAt}>{day(job.updatedAt)}</time>
+          </span>
         </p>
       </div>
       {asking ? (
