@@ -1,6 +1,10 @@
+import { counted } from "@/core/words";
 import { databaseUrl } from "../db/client";
 import { asStorageProblem } from "../db/storage";
-import { backUp, restore } from "./backup";
+import { backUp, type Contents, restore } from "./backup";
+
+const held = ({ jobs, changes, files }: Contents) =>
+  `${counted(jobs, "job")} with ${counted(changes, "edit")}, and ${counted(files, "imported file")}`;
 
 /** `npm run backup -- FILE` and `npm run restore -- FILE`, while the server runs or not. 0: done; 2: one sentence. */
 async function run([what, file, ...more]: string[]): Promise<number> {
@@ -10,11 +14,10 @@ async function run([what, file, ...more]: string[]): Promise<number> {
   }
   try {
     if (what === "backup") {
-      const { jobs, changes, files } = await backUp(databaseUrl(), file);
-      process.stdout.write(`“${file}” holds ${jobs} jobs with ${changes} edits, and ${files} imported files.\n`);
+      process.stdout.write(`“${file}” holds ${held(await backUp(databaseUrl(), file))}.\n`);
     } else {
-      const { jobs, changes, files, before } = await restore(databaseUrl(), file);
-      process.stdout.write(`${jobs} jobs with ${changes} edits, and ${files} imported files are back.\n`);
+      const { before, ...contents } = await restore(databaseUrl(), file);
+      process.stdout.write(`Back are ${held(contents)}.\n`);
       if (before) process.stdout.write(`What was there before is kept in “${before}”.\n`);
     }
     return 0;
