@@ -109,10 +109,17 @@ function circles(links: Links): Set<number> {
   return found;
 }
 
-/** The records that are faces, among those that a body is made of. */
-export function facesListed(body: number, records: readonly Part21Record[], links: Links): number {
-  const inside = reached([body], links);
-  return records.filter(
-    ({ id, types }) => inside.has(id) && types.some((type) => type === "ADVANCED_FACE" || type === "FACE_SURFACE"),
-  ).length;
+/** The records that are faces. */
+export const faceRecords = (records: readonly Part21Record[]): ReadonlySet<number> =>
+  new Set(
+    records
+      .filter(({ types }) => types.some((type) => type === "ADVANCED_FACE" || type === "FACE_SURFACE"))
+      .map(({ id }) => id),
+  );
+
+/** How many faces a body is made of. */
+export function facesListed(body: number, faces: ReadonlySet<number>, links: Links): number {
+  let count = 0;
+  for (const id of reached([body], links)) if (faces.has(id)) count++;
+  return count;
 }

@@ -12,7 +12,7 @@ import {
   volumeOf,
   widestGap,
 } from "../../kernel";
-import { type Damage, facesListed, linksOf } from "./damage";
+import { type Damage, faceRecords, facesListed, linksOf } from "./damage";
 import { type StepNames, stepNames } from "./names";
 import { checkPart21, type Part21Record, parseRecords } from "./part21";
 import { type Salvaged, salvage } from "./salvage";
@@ -200,6 +200,7 @@ function lookOver(
 ): StepBody[] {
   const fallback = name.replace(/\.[^.]*$/, "") || "Body";
   const links = linksOf(records);
+  const faces = faceRecords(records);
   return shapes.flatMap(({ kind, shape, record }): StepBody[] => {
     const body: StepBody = { kind, shape, name: names.nameOf(record) ?? fallback };
     const tell = (code: StepWarning["code"], message: string, at?: Vec3) =>
@@ -243,7 +244,7 @@ function lookOver(
         `${called} came in with faults: its faces and edges do not fit each other. Check it before cutting with it.`,
       );
     const source = record === null ? undefined : records[record - 1];
-    const listed = source ? facesListed(source.id, records, links) : 0;
+    const listed = source ? facesListed(source.id, faces, links) : 0;
     const made = facesOf(body.shape).length;
     if (made < listed)
       tell(
