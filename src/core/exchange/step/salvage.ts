@@ -48,23 +48,22 @@ export function salvage(bytes: Uint8Array): Salvaged {
     linksAfter,
   );
   const dropped = reached([...after.bodies.keys(), ...instead.keys()], links);
-  let text = new TextDecoder("utf-8").decode(bytes);
-  const all = [...records, ...broken].sort((a, b) => b.from - a.from);
-  for (const record of all) {
+  const text = new TextDecoder("utf-8").decode(bytes);
+  const parts: string[] = [];
+  let done = 0;
+  for (const record of [...records, ...broken].sort((one, two) => one.from - two.from)) {
+    parts.push(text.slice(done, record.from));
+    done = record.to;
     // A statement that is no record goes, with its semicolon.
-    if (!("id" in record)) {
-      text = text.slice(0, record.from) + text.slice(record.to + 1);
-      continue;
-    }
-    const blank = dropped.has(record.id) && !kept.has(record.id);
-    const now = blank
-      ? `\n#${record.id}=${NOTHING}`
-      : instead.has(record.id)
-        ? null
-        : redirect(text.slice(record.from, record.to), instead);
-    if (now !== null) text = text.slice(0, record.from) + now + text.slice(record.to);
+    if (!("id" in record)) done++;
+    else if (dropped.has(record.id) && !kept.has(record.id)) parts.push(`\n#${record.id}=${NOTHING}`);
+    else
+      parts.push(
+        instead.has(record.id) ? text.slice(record.from, done) : redirect(text.slice(record.from, done), instead),
+      );
   }
-  const mended = new TextEncoder().encode(text);
+  parts.push(text.slice(done));
+  const mended = new TextEncoder().encode(parts.join(""));
   return {
     bytes: mended,
     records: parseRecords(mended),
