@@ -31,8 +31,7 @@ const FINENESS = [
 ] as const;
 
 /**
- * Whether all faces of each skin look to the same side, and a skin within another the other way: the areas of a closed skin, each
- * along its normal, add up to nothing, whatever its shape is. The library's own check does not see a face that looks
+ * Whether all faces of each skin look to the same side, and not all skins inward: the areas of a closed skin, each along its normal, add up to nothing, whatever its shape is. The library's own check does not see a face that looks
  * to the wrong side with all that is round it.
  */
 function facesOneWay(solid: Shape): boolean {
@@ -42,8 +41,9 @@ function facesOneWay(solid: Shape): boolean {
     const skins = scoped((scope) =>
       subshapes(scope, solid, "shell").map((skin) => weighed(tessellate(skin, { linear: coarse * size, angular }))),
     );
-    const outside = skins.filter(({ volume }) => volume > 0).length;
-    return outside === 1 && skins.every(({ area, sum }) => length(sum) <= BALANCE * area);
+    // A sliver's triangles may hold nothing that can be told: only what is plainly inside out counts.
+    const insideOut = skins.every(({ volume, area }) => volume < -BALANCE * area * size);
+    return !insideOut && skins.every(({ area, sum }) => length(sum) <= BALANCE * area);
   });
 }
 
