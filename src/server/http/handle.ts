@@ -2,6 +2,7 @@ import type { z } from "zod";
 import { SeamError } from "@/core/errors";
 import { inWords } from "@/core/issues";
 import { asStorageProblem, statusOf } from "../db/storage";
+import { readBody } from "./body";
 import { HttpProblem } from "./problem";
 
 /** Runs a route: problems become JSON answers, anything unforeseen a 500 without its insides. */
@@ -45,33 +46,6 @@ function hostOf(origin: string): string | null {
   } catch {
     return null;
   }
-}
-
-/** Reads a body up to a limit of bytes. @throws HttpProblem 413 */
-export async function readBody(request: Request, limit: number): Promise<Uint8Array> {
-  const tooLarge = () =>
-    new HttpProblem(413, "too-large", `That is larger than the limit of ${Math.round(limit / 1024 / 1024)} MB.`);
-  if (Number(request.headers.get("content-length") ?? 0) > limit) throw tooLarge();
-  const chunks: Uint8Array[] = [];
-  let size = 0;
-  const reader = request.body?.getReader();
-  while (reader) {
-    const { done, value } = await reader.read();
-    if (done) break;
-    size += value.byteLength;
-    if (size > limit) {
-      await reader.cancel();
-      throw tooLarge();
-    }
-    chunks.push(value);
-  }
-  const bytes = new Uint8Array(size);
-  let at = 0;
-  for (const chunk of chunks) {
-    bytes.set(chunk, at);
-    at += chunk.byteLength;
-  }
-  return bytes;
 }
 
 const JSON_LIMIT = 8 * 1024 * 1024;

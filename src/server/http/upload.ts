@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import { open, readFile, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import { HttpProblem } from "./problem";
+import { piecesOf } from "./body";
 
 /** Uploads that are taken further one after the other: only one at a time is in memory as a whole. */
 let last: Promise<unknown> = Promise.resolve();
@@ -17,25 +17,11 @@ export async function takeUpload<T>(
   limit: number,
   work: (bytes: Uint8Array) => Promise<T>,
 ): Promise<T> {
-  const tooLarge = () =>
-    new HttpProblem(413, "too-large", `That is larger than the limit of ${Math.round(limit / 1024 / 1024)} MB.`);
-  if (Number(request.headers.get("content-length") ?? 0) > limit) throw tooLarge();
   const file = path.join(tmpdir(), `bold-seam-upload-${randomUUID()}`);
   try {
     const target = await open(file, "wx", 0o600);
-    let size = 0;
     try {
-      const reader = request.body?.getReader();
-      while (reader) {
-        const { done, value } = await reader.read();
-        if (done) break;
-        size += value.byteLength;
-        if (size > limit) {
-          await reader.cancel();
-          throw tooLarge();
-        }
-        await target.write(value);
-      }
+      for await (const piece of piecesOf(request, limit)) await target.write(piece);
     } finally {
       await target.close();
     }

@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { database } from "@/server/db/client";
 import { GEOMETRY_LIMIT, storedGeometry, storeGeometry } from "@/server/geometry/service";
-import { checked, handle, readBody } from "@/server/http/handle";
+import { readBody } from "@/server/http/body";
+import { checked, handle } from "@/server/http/handle";
 
 const keyField = z.string().regex(/^[0-9a-f]{64}$/, "has to be 64 hexadecimal digits");
 type Context = { params: Promise<{ key: string }> };
