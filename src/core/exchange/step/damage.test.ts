@@ -129,6 +129,12 @@ describe("a damaged STEP file is told", () => {
     expect(warnings.join(" ")).toMatch(/came in with faults/);
   });
 
+  test("numbers as some programs write them are no damage", () => {
+    const odd = whole.replace("(22.,0.,0.)", "(2.2e+01,.0,0)").replace(/'',0\.785398163397\)/, "'',7.85398163397e-01)");
+    expect(odd).not.toBe(whole);
+    expect(inspectStep(bytes(odd), "pad.step").warnings).toEqual([]);
+  });
+
   test("a file that names no unit says so", () => {
     const { warnings } = inspectStep(bytes(whole.replace(/LENGTH_UNIT\(\)/, "MASS_UNIT()")), "pad.step");
     expect(warnings.join(" ")).toMatch(/does not say in which unit/);

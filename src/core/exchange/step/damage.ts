@@ -17,10 +17,16 @@ export interface Damage {
   bodies: Map<number, number>;
 }
 
-/** A record that stands for a body, or for a skin that may be one by itself. */
-const BODY = /^(MANIFOLD_SOLID_BREP|BREP_WITH_VOIDS|FACETED_BREP|SHELL_BASED_SURFACE_MODEL|OPEN_SHELL|CLOSED_SHELL)$/;
+/** Skins that may be a body by themselves. */
+const SKIN = /^(SHELL_BASED_SURFACE_MODEL|OPEN_SHELL|CLOSED_SHELL)$/;
 
-export const isBody = ({ types }: Part21Record) => types.some((type) => BODY.test(type));
+/** A record that stands for a solid. */
+export const isSolid = (record: Part21Record | undefined): boolean =>
+  record?.types.some((type) => /^(MANIFOLD_SOLID_BREP|BREP_WITH_VOIDS|FACETED_BREP)$/.test(type)) ?? false;
+
+/** A record that stands for a body. */
+export const isBody = (record: Part21Record): boolean =>
+  isSolid(record) || record.types.some((type) => SKIN.test(type));
 
 /** Looks for records that are missing, stand twice or are part of themselves, and for the bodies that suffer from it. */
 export function findDamage(records: readonly Part21Record[]): Damage {

@@ -1,5 +1,9 @@
-/** A value without parts: omitted, derived, a number, a string, bits, an enumeration, a pointer (ISO 10303-21, 5.4 and 6.3). */
-const PLAIN = /\s*(?:[$*]|[-+]?\d+(?:\.\d*(?:E[-+]?\d+)?)?|'(?:[^']|'')*'|"[0-9A-F]*"|\.[A-Z_][A-Z0-9_]*\.|#\d+)\s*/iy;
+/**
+ * A value without parts: omitted, derived, a number, a string, bits, an enumeration, a pointer (ISO 10303-21, 5.4 and 6.3). Numbers
+ * are taken as some programs write them, too: 1e-05, .5.
+ */
+const PLAIN =
+  /\s*(?:[$*]|[-+]?(?:\d+\.?\d*|\.\d+)(?:E[-+]?\d+)?|'(?:[^']|'')*'|"[0-9A-F]*"|\.[A-Z_][A-Z0-9_]*\.|#\d+)\s*/iy;
 const OPENING = /\s*(?:[A-Z_!][A-Z0-9_]*\s*)?\(\s*/iy;
 const SIMPLE = /\s*[A-Z_!][A-Z0-9_]*\s*\(\s*/iy;
 

@@ -12,7 +12,7 @@ import {
   volumeOf,
   widestGap,
 } from "../../kernel";
-import { type Damage, faceRecords, facesListed, linksOf } from "./damage";
+import { type Damage, faceRecords, facesListed, isSolid, linksOf } from "./damage";
 import { type StepNames, stepNames } from "./names";
 import { checkPart21, type Part21Record, parseRecords } from "./part21";
 import { type Salvaged, salvage } from "./salvage";
@@ -133,9 +133,6 @@ function tellDamage(
     });
   }
 }
-
-const isSolid = (record: Part21Record | undefined) =>
-  record?.types.some((type) => /^(MANIFOLD_SOLID_BREP|BREP_WITH_VOIDS|FACETED_BREP)$/.test(type)) ?? false;
 
 function refuseEmpty(name: string, names: StepNames, { damage, brokenLines }: Salvaged): never {
   if (damage) {

@@ -22,10 +22,10 @@ type Role =
   | "other";
 
 /** One argument of a record: its text is fit, or it points to something of these roles. */
-type Argument = ((text: string) => boolean) | { roles: readonly Role[]; list?: true };
+type Argument = ((text: string) => boolean) | { roles: readonly Role[]; list?: "some" | "any" };
 
 const any = () => true;
-const NUMBER = /^[-+]?\d+\.?\d*(?:E[-+]?\d+)?$/i;
+const NUMBER = /^[-+]?(?:\d+\.?\d*|\.\d+)(?:E[-+]?\d+)?$/i;
 const isReal = (text: string) => NUMBER.test(text);
 /** A length that is one: shorter, and the library loses itself. */
 const isLength = (text: string) => isReal(text) && Number(text) > 1e-9;
@@ -37,7 +37,9 @@ const isRealList = (text: string, least: number, most: number) => {
 const place = (text: string) => isRealList(text, 1, 3);
 const way = (text: string) => isRealList(text, 2, 3) && /[1-9]/.test(text.replace(/E[-+]?\d+/gi, ""));
 const to = (...roles: Role[]): Argument => ({ roles });
-const listOf = (...roles: Role[]): Argument => ({ roles, list: true });
+const listOf = (...roles: Role[]): Argument => ({ roles, list: "some" });
+/** A whole ball or ring may come without an edge. */
+const bounds: Argument = { roles: ["bound"], list: "any" };
 
 const ROUND_3D = [any, to("place3", "place2")];
 
@@ -89,8 +91,8 @@ const FORMS: Record<string, { role: Role; form?: readonly Argument[] }> = {
   POLY_LOOP: { role: "loop", form: [any, listOf("point")] },
   FACE_BOUND: { role: "bound", form: [any, to("loop"), isFlag] },
   FACE_OUTER_BOUND: { role: "bound", form: [any, to("loop"), isFlag] },
-  ADVANCED_FACE: { role: "face", form: [any, listOf("bound"), to("surface"), isFlag] },
-  FACE_SURFACE: { role: "face", form: [any, listOf("bound"), to("surface"), isFlag] },
+  ADVANCED_FACE: { role: "face", form: [any, bounds, to("surface"), isFlag] },
+  FACE_SURFACE: { role: "face", form: [any, bounds, to("surface"), isFlag] },
   OPEN_SHELL: { role: "shell", form: [any, listOf("face")] },
   CLOSED_SHELL: { role: "shell", form: [any, listOf("face")] },
   ORIENTED_CLOSED_SHELL: { role: "shell", form: [any, any, to("shell"), isFlag] },
@@ -122,7 +124,8 @@ function isFit({ types, body }: Part21Record, roles: ReadonlyMap<number, Role>):
     if (text === undefined) return false;
     if (typeof argument === "function") return argument(text);
     const targets = pointers(text);
-    if (targets.length === 0 || (!argument.list && (targets.length > 1 || text[0] !== "#"))) return false;
+    if (targets.length === 0) return argument.list === "any" && /^\(\s*\)$/.test(text);
+    if (!argument.list && (targets.length > 1 || text[0] !== "#")) return false;
     // What is not listed may be anything.
     return targets.every((id) => !roles.has(id) || argument.roles.includes(roles.get(id)!));
   });
