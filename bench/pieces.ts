@@ -50,7 +50,7 @@ async function cost(
   return median(all);
 }
 
-const server = new TestServer();
+const server = new TestServer(0, false);
 await server.start();
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",

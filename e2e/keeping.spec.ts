@@ -2,6 +2,9 @@ import type { Page } from "@playwright/test";
 import { addStep, bodyCard, built, newJob, open, postJob, saved, tool } from "./helpers";
 import { expect, test } from "./server";
 
+// As people have it: an engine in reserve, both practised.
+test.use({ lean: false });
+
 const block = { id: "a", type: "box", size: [40, 40, 40] };
 
 async function setSize(page: Page, step: string, axis: "X" | "Y" | "Z", value: string): Promise<void> {

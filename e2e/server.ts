@@ -4,30 +4,40 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import { test as base } from "@playwright/test";
 
-const port = process.env.E2E_PORT ?? "3299";
-const address = `http://127.0.0.1:${port}`;
+const FIRST_PORT = Number(process.env.E2E_PORT ?? 3299);
 
 /** The built application on a database of its own. Tests may kill it and start it again. */
 export class TestServer {
   private process: ChildProcess | null = null;
+  readonly address: string;
   private readonly folder = mkdtempSync(path.join(tmpdir(), "bold-seam-e2e-"));
+
+  /** @param worker which of those that run at a time it belongs to: each has a port of its own. @param lean whether
+   * pages do without a practised engine and one in reserve, which take two cores for seconds after each is opened. */
+  constructor(
+    private readonly worker: number,
+    private readonly lean = true,
+  ) {
+    this.address = `http://127.0.0.1:${FIRST_PORT + worker}`;
+  }
 
   async start(): Promise<void> {
     this.process = spawn(
       process.execPath,
-      ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", port],
+      ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(FIRST_PORT + this.worker)],
       {
         env: {
           ...process.env,
           DATABASE_URL: `file:${path.join(this.folder, "test.db")}`,
           NEXT_TELEMETRY_DISABLED: "1",
+          ...(this.lean ? { ENGINE: "lean" } : {}),
         },
         stdio: ["ignore", "ignore", "inherit"],
         detached: true,
       },
     );
     for (let attempt = 0; attempt < 120; attempt++) {
-      const response = await fetch(`${address}/api/health`).catch(() => null);
+      const response = await fetch(`${this.address}/api/health`).catch(() => null);
       if (response?.ok) return;
       await new Promise((resolve) => setTimeout(resolve, 250));
     }
@@ -50,11 +60,12 @@ export class TestServer {
   }
 }
 
-export const test = base.extend<object, { server: TestServer }>({
+export const test = base.extend<object, { server: TestServer; lean: boolean }>({
+  lean: [true, { option: true, scope: "worker" }],
+  baseURL: ({ server }, use) => use(server.address),
   server: [
-    // biome-ignore lint/correctness/noEmptyPattern: the runner asks for a pattern
-    async ({}, use) => {
-      const server = new TestServer();
+    async ({ lean }, use, { parallelIndex }) => {
+      const server = new TestServer(parallelIndex, lean);
       await server.start();
       await use(server);
       await server.close();

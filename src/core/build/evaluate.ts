@@ -19,6 +19,7 @@ import type { ResultCache } from "./cache";
 import { type FoundReference, referencesOf } from "./references";
 import { withTriedRepairs } from "./repairs";
 import type { StepResult } from "./result";
+import { weigh } from "./weigh";
 
 /** Changes when a release computes something differently, so that stored results of an older one are left alone. */
 export const ENGINE_VERSION = "8";
@@ -168,6 +169,13 @@ class Run {
       if (!result || wantsPieces) {
         const warnings: Trouble[] = [];
         const outcome = this.evaluate(step, warnings, wantsPieces);
+        try {
+          const given = items.map(({ item }) => item);
+          weigh(step.id, outcome.made, given, type.weighed === true, (trouble) => warnings.push(trouble));
+        } catch (cause) {
+          freeOutcome(outcome);
+          throw cause;
+        }
         if (wantsPieces) this.pieces = outcome.pieces ?? [];
         if (result) for (const item of outcome.made) if (isBody(item)) freeShape(item.shape);
         const { made, used, becomes, tools, traces } = outcome;
@@ -310,6 +318,12 @@ function asTrouble(cause: unknown, step: Step): Trouble {
     };
   }
   throw cause;
+}
+
+/** Frees what a step made, where it is not taken. */
+function freeOutcome({ made, tools, pieces }: StepOutcome): void {
+  for (const item of [...made, ...(tools ?? [])]) if (isBody(item)) freeShape(item.shape);
+  freePieces(pieces ?? []);
 }
 
 /** Frees the shapes of piece reports. */

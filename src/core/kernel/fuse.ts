@@ -1,15 +1,18 @@
+import { boxOf } from "./box";
 import { isDelicate, ownTurn } from "./delicate";
 import { KernelFault } from "./faults";
+import { widestGap } from "./gaps";
 import { type FaceUse, type Fusion, fuseOnce } from "./general-fuse";
-import { fuseHalved } from "./halved";
+import { fuseHalved, PARTINGS } from "./halved";
 import { formVolume, roughArea } from "./mass";
 import { openEdges } from "./measure";
 import { contradiction } from "./opinion";
 import { scoped } from "./scope";
+import { unsoundness } from "./soundness";
 import { surfacesOf } from "./surfaces";
 import { freeShape, type Orientation, type Shape, shapeKind, subshapes } from "./topology";
 import { placed } from "./transform";
-import type { Vec3 } from "./vectors";
+import { centre, diagonal, type Vec3 } from "./vectors";
 
 /** How an attempt hands its arguments to the library. */
 interface Attempt {
@@ -41,39 +44,41 @@ export function fuse(args: readonly Shape[], crossings = true): Fusion {
   const delicate = isDelicate(args);
   let failure: unknown;
   let at: Vec3 | null = null;
-  for (const attempt of ATTEMPTS) {
-    const turned = attempt.turned ? turnedArgs(args) : null;
-    if (attempt.turned && !turned) continue;
-    const given = turned ?? args;
+  /** The best of those whose parts meet badly: it is taken where no other way gives a closer one. */
+  let best: { fusion: Fusion; gap: number } | null = null;
+  for (const attempt of attempts(args, crossings, delicate)) {
     try {
-      const made = attempt.reversed
-        ? turnedRound(fuseOnce([...given].reverse(), attempt.fuzzy, crossings))
-        : fuseOnce(given, attempt.fuzzy, crossings);
-      const fusion = withTurned(made, args, turned);
-      const fault = faultOf(given, fusion, delicate);
-      if (!fault) return fusion;
-      at ??= fault.at;
-      fusion.free();
+      const fusion = attempt();
+      if (!fusion) continue;
+      const fault = faultOf(args, fusion, delicate);
+      if (fault) {
+        at ??= fault.at;
+        fusion.free();
+        continue;
+      }
+      const gap = delicate ? gapOf(args, fusion) : 0;
+      if (gap > LOOSE * sizeOf(args)) {
+        fusion.free();
+        continue;
+      }
+      if (gap <= CLOSE) {
+        best?.fusion.free();
+        return fusion;
+      }
+      if (best && best.gap <= gap) fusion.free();
+      else {
+        best?.fusion.free();
+        best = { fusion, gap };
+      }
     } catch (cause) {
-      freeTurned(args, turned);
-      if (cause instanceof KernelFault && cause.fatal) throw cause;
-      failure = cause;
+      if (!(cause instanceof KernelFault) || cause.fatal) {
+        best?.fusion.free();
+        throw cause;
+      }
+      failure ??= cause;
     }
   }
-  if (delicate)
-    for (const turned of [null, turnedArgs(args)]) {
-      const given = turned ?? args;
-      try {
-        const halved = fuseHalved(given, crossings);
-        if (!halved) break;
-        const fusion = withTurned(halved, args, turned);
-        if (!faultOf(given, fusion, true)) return fusion;
-        fusion.free();
-      } catch (cause) {
-        if (!(cause instanceof KernelFault) || cause.fatal) throw cause;
-        failure ??= cause;
-      }
-    }
+  if (best) return best.fusion;
   if (at || !failure)
     throw new KernelFault(
       "The bodies could not be divided by one another: the pieces do not add up to the whole.",
@@ -83,21 +88,66 @@ export function fuse(args: readonly Shape[], crossings = true): Fusion {
   throw failure;
 }
 
-/** Frees the copies of arguments that were turned. */
-function freeTurned(args: readonly Shape[], turned: readonly Shape[] | null): void {
-  for (const shape of turned ?? []) if (!args.includes(shape)) freeShape(shape);
+/** The ways to divide, the plain one first. Each gives null where it does not apply. */
+function* attempts(args: readonly Shape[], crossings: boolean, delicate: boolean): Generator<() => Fusion | null> {
+  for (const { reversed, fuzzy, turned } of ATTEMPTS)
+    yield () =>
+      withTurned(args, turned, (given) =>
+        reversed ? turnedRound(fuseOnce([...given].reverse(), fuzzy, crossings)) : fuseOnce(given, fuzzy, crossings),
+      );
+  if (delicate)
+    for (const manner of PARTINGS)
+      for (const turned of [false, true])
+        yield () => withTurned(args, turned, (given) => fuseHalved(given, crossings, manner));
 }
 
-/** A division of turned arguments, which last as long as it does. */
-function withTurned(fusion: Fusion, args: readonly Shape[], turned: readonly Shape[] | null): Fusion {
-  if (!turned) return fusion;
-  return {
-    ...fusion,
-    free() {
-      fusion.free();
-      freeTurned(args, turned);
-    },
+/** mm: how far the parts of what a division made may be apart. Beyond it other ways are tried, and the closest is taken. */
+const CLOSE = 5e-5;
+
+/** How far they may be apart at all, as a part of the smallest body's size: what is looser is no division. */
+const LOOSE = 1e-4;
+
+const sizeOf = (args: readonly Shape[]) =>
+  Math.min(...args.flatMap((arg) => (shapeKind(arg) === "solid" ? [diagonal(boxOf(arg) ?? NOWHERE)] : [1e3])));
+
+const NOWHERE = { min: [0, 0, 0], max: [0, 0, 0] } as const;
+
+/** How far apart the parts of what a division made are at most, beyond those of what it was given: mm. */
+function gapOf(args: readonly Shape[], { cells }: Fusion): number {
+  const given = Math.max(0, ...args.map((arg) => widestGap(arg)?.size ?? 0));
+  const widest = Math.max(0, ...cells.map(({ shape }) => widestGap(shape)?.size ?? 0));
+  return widest > given ? widest : 0;
+}
+
+/** A division of the arguments, or of turned ones, which last as long as it does; null where none can be turned. */
+function withTurned(
+  args: readonly Shape[],
+  turned: boolean,
+  divide: (given: readonly Shape[]) => Fusion | null,
+): Fusion | null {
+  if (!turned) return divide(args);
+  const given = turnedArgs(args);
+  if (!given) return null;
+  const free = () => {
+    for (const shape of given) if (!args.includes(shape)) freeShape(shape);
   };
+  try {
+    const fusion = divide(given);
+    if (!fusion) {
+      free();
+      return null;
+    }
+    return {
+      ...fusion,
+      free() {
+        fusion.free();
+        free();
+      },
+    };
+  } catch (cause) {
+    free();
+    throw cause;
+  }
 }
 
 /** The arguments with those that are round as a whole turned about their own axes; null where none is. */
@@ -118,6 +168,7 @@ function faultOf(args: readonly Shape[], fusion: Fusion, delicate: boolean): { a
   for (const { shape } of fusion.cells) {
     const [open] = openEdges(shape);
     if (open) return { at: open.at };
+    if (unsoundness(shape, "solid")) return { at: boxOf(shape) ? centre(boxOf(shape)!) : null };
   }
   const at = contradiction(args, fusion);
   if (at) return { at };

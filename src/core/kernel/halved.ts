@@ -6,7 +6,7 @@ import { incidenceOf } from "./incidence";
 import { makePlaneFace } from "./primitives";
 import { solidFromFaces } from "./solid-from-faces";
 import { facesOf, freeShape, type Shape, shapeKind } from "./topology";
-import { centre, corners, diagonal, dot, scale, sub, type Vec3 } from "./vectors";
+import { centre, corners, cross, diagonal, dot, length, scale, sub, unit, type Vec3 } from "./vectors";
 
 /** In how many planes a body is parted at most. */
 const PLANES = 2;
@@ -25,14 +25,14 @@ interface Part {
  * library then has an edge to end at.
  * @returns null where no body can be parted so. @throws KernelFault
  */
-export function fuseHalved(args: readonly Shape[], crossings: boolean): Fusion | null {
+export function fuseHalved(args: readonly Shape[], crossings: boolean, manner: PartingManner): Fusion | null {
   const owned: Shape[] = [];
   const freeOwned = () => {
     for (const shape of owned) freeShape(shape);
     owned.length = 0;
   };
   try {
-    const parts = args.flatMap((arg, a) => partsOf(arg, a, args, owned));
+    const parts = args.flatMap((arg, a) => partsOf(arg, a, args, owned, manner));
     if (parts.length === args.length) {
       freeOwned();
       return null;
@@ -85,10 +85,45 @@ function planesThrough(a: number, args: readonly Shape[]): { origin: Vec3; norma
   return found.slice(0, PLANES);
 }
 
-function partsOf(arg: Shape, a: number, args: readonly Shape[], owned: Shape[]): Part[] {
+/** Planes through the axis of a round body along which flat faces of others touch it, or nearly. */
+function meridians(a: number, args: readonly Shape[]): { origin: Vec3; normal: Vec3 }[] {
+  const found: { origin: Vec3; normal: Vec3 }[] = [];
+  for (const { surface: round } of incidenceOf(args[a]!).faces) {
+    if (round?.kind !== "cylinder") continue;
+    args.forEach((other, b) => {
+      if (b === a) return;
+      for (const { surface: flat } of incidenceOf(other).faces) {
+        if (flat?.kind !== "plane") continue;
+        const across = cross(round.axis, flat.axis);
+        if (length(across) < 1 - LEANING) continue;
+        const height = Math.abs(dot(sub(flat.at, round.at), flat.axis));
+        if (Math.abs(height - round.radius) > LEANING * round.radius) continue;
+        const normal = unit(across);
+        const same = found.some(
+          (plane) =>
+            Math.abs(dot(plane.normal, normal)) > 1 - 1e-9 && Math.abs(dot(sub(plane.origin, round.at), normal)) < 1e-6,
+        );
+        if (!same) found.push({ origin: round.at, normal });
+      }
+    });
+  }
+  return found.slice(0, PLANES);
+}
+
+/** How far a flat face may be off tangent, as a part of the radius and as a cosine, for a round body to be parted where it touches. */
+const LEANING = 2e-2;
+
+/** In which planes round bodies are parted: those of the others' flat faces, or through their axes to where flat faces touch. */
+export const PARTINGS = ["flats", "meridians", "both"] as const;
+type PartingManner = (typeof PARTINGS)[number];
+
+function partsOf(arg: Shape, a: number, args: readonly Shape[], owned: Shape[], manner: PartingManner): Part[] {
   const whole: Part = { arg: a, shape: arg, origins: facesOf(arg).map((_, f) => f) };
   if (shapeKind(arg) !== "solid" || !isRound(arg)) return [whole];
-  const planes = planesThrough(a, args);
+  const planes = [
+    ...(manner === "meridians" ? [] : planesThrough(a, args)),
+    ...(manner === "flats" ? [] : meridians(a, args)),
+  ];
   const box = looseBoxOf(arg);
   if (planes.length === 0 || !box) return [whole];
   const knives = planes.map(({ origin, normal }) => {

@@ -22,11 +22,23 @@ export function incidenceOf(shape: Shape): Structure {
   return found;
 }
 
-function recordOf(shape: Shape): Uint8Array {
+/** The library's own record of a shape. */
+export function recordOf(shape: Shape): Uint8Array {
   return scoped((scope) => {
     const oc = lib();
     oc.BinTools.Write(shape, RECORD, scope.use(new oc.Message_ProgressRange()));
     return oc.FS.readFile(RECORD) as Uint8Array;
+  });
+}
+
+/** The shape that a record holds, with its parts in the same order. It belongs to the caller. */
+export function shapeOfRecord(record: Uint8Array): Shape {
+  return scoped((scope) => {
+    const oc = lib();
+    oc.FS.writeFile(RECORD, record);
+    const shape = new oc.TopoDS_Shape();
+    oc.BinTools.Read(shape, RECORD, scope.use(new oc.Message_ProgressRange()));
+    return shape;
   });
 }
 

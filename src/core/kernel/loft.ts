@@ -1,13 +1,14 @@
 import type { TopoDS_Wire } from "replicad-opencascadejs";
 import { distanceToPoint } from "./distance";
 import { KernelFault } from "./faults";
+import { withFlatFaces } from "./flat-faces";
 import { lib } from "./library";
 import { volumeOf } from "./mass";
 import { edgePoint, isValid, openEdges } from "./measure";
 import { type BoundaryStep, edgesOf, type PlanarStretch, type PlaneFrame } from "./outline";
 import { point } from "./primitives";
 import { scoped } from "./scope";
-import { asEdge, ownHandle, type Shape, ShapeMap, shapeKind, subshapes } from "./topology";
+import { asEdge, freeShape, ownHandle, type Shape, ShapeMap, shapeKind, subshapes } from "./topology";
 import type { Vec3 } from "./vectors";
 
 type Place = readonly [number, number];
@@ -72,6 +73,7 @@ export function loftThrough(
         : shapeKind(result) === "compound"
           ? ownHandle(subshapes(scope, result, "shell")[0]!)
           : ownHandle(result);
+    const plain = ruled ? withFlatFaces(shape) : null;
     const caps = new ShapeMap<"base" | "end">();
     if (solid && !ring) {
       const [base, last] = [scope.use(maker.FirstShape()), scope.use(maker.LastShape())];
@@ -85,6 +87,8 @@ export function loftThrough(
       const on = middles.find(({ at }) => (distanceToPoint(face, at)?.gap ?? 1) < 1e-5);
       return on ? { section: on.section, stretch: on.stretch } : { section: 0, stretch: 0 };
     });
-    return { shape, faces };
+    // Named by the library's own faces, whose order the flat ones keep.
+    if (plain) freeShape(shape);
+    return { shape: plain ?? shape, faces };
   });
 }

@@ -1,9 +1,11 @@
 import { Groups } from "../groups";
+import { widestGap } from "./gaps";
 import { lib } from "./library";
 import { areaOf, type FaceMass, faceMass, quickVolume } from "./mass";
 import { isValid, openPlaces } from "./measure";
 import { adjacency } from "./neighbourhoods";
 import { scoped } from "./scope";
+import { unsoundness } from "./soundness";
 import { facesOf, freeShape, ownHandle, type Shape, ShapeMap, shapeKind, subshapes } from "./topology";
 import { placed } from "./transform";
 import { add, distance, scale } from "./vectors";
@@ -35,11 +37,27 @@ export function mergeFacesApart(shape: Shape, keys: readonly string[]): Merged |
   return scoped((scope) => {
     const copy = scope.use(placed(shape, { about: [0, 0, 0], axis: [0, 0, 1], angle: 0, by: [0, 0, 0] }));
     const merged = mergeFaces(copy, keys);
-    if (!merged || isValid(merged.shape)) return merged;
+    if (!merged || (isValid(merged.shape) && isDrawable(merged.shape))) return merged;
     freeShape(merged.shape);
     return null;
   });
 }
+
+/**
+ * Whether a merged body can be made triangles of without a hole. Where faces touch themselves along lines with gaps, the
+ * library cannot: its triangles leave the whole face out. Anywhere else that was never seen, and is not asked.
+ */
+function isDrawable(shape: Shape): boolean {
+  const gap = widestGap(shape)?.size ?? 0;
+  return gap < NARROW || shapeKind(shape) !== "solid" || unsoundness(shape, "solid") === null;
+}
+
+/** Whether the parts of a merged body meet as closely as those of what it was: joined edges can be laid across their faces. */
+const meetsAsWell = (merged: Shape, before: Shape) =>
+  (widestGap(merged)?.size ?? 0) <= Math.max(NARROW, 2 * (widestGap(before)?.size ?? 0));
+
+/** mm: gaps that the library leaves between faces as a rule. */
+const NARROW = 1e-6;
 
 function tryMerge(shape: Shape, keys: readonly string[], edgesToo: boolean): Merged | null {
   return scoped((scope) => {
@@ -58,7 +76,8 @@ function tryMerge(shape: Shape, keys: readonly string[], edgesToo: boolean): Mer
     const sound =
       sources &&
       Math.abs(measure(merged) - size) <= WEIGHING * Math.abs(size) &&
-      !(solid && openPlaces(merged).length > 0);
+      !(solid && openPlaces(merged).length > 0) &&
+      meetsAsWell(merged, shape);
     if (sound) return { shape: merged, sources };
     freeShape(merged);
     return null;

@@ -1,6 +1,5 @@
 import { boxOf } from "./box";
 import { KernelFault } from "./faults";
-import { incidenceOf } from "./incidence";
 import { lib } from "./library";
 import { areaOf, quickVolume, volumeOf } from "./mass";
 import { isValid, openPlaces } from "./measure";
@@ -8,18 +7,6 @@ import { asFault, scoped } from "./scope";
 import { type Mesh, tessellate } from "./tessellate";
 import { freeShape, ownHandle, type Shape, shapeKind, subshapes } from "./topology";
 import { add, cross, diagonal, dot, length, sub, type Vec3 } from "./vectors";
-
-/** How far the parts of a body that should meet are apart, at most, and where: mm. Null for a shape without edges. */
-export function widestGap(shape: Shape): { size: number; at: Vec3 } | null {
-  const { edges, vertices } = incidenceOf(shape);
-  let widest: { size: number; at: Vec3 } | null = null;
-  const weigh = (size: number, at: Vec3 | undefined) => {
-    if (at && (!widest || size > widest.size)) widest = { size, at };
-  };
-  for (const { tolerance, at } of vertices) weigh(tolerance, at);
-  for (const { tolerance, vertices: ends } of edges) weigh(tolerance, vertices[ends[0] ?? -1]?.at);
-  return widest;
-}
 
 /**
  * How coarse the triangles are that a skin is weighed with, as a part of its size, and in radians between neighbours. Where

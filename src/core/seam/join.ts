@@ -9,6 +9,7 @@ import {
   type Shape,
   shellOf,
   solidFromFaces,
+  tightened,
 } from "../kernel";
 import { faceNamesOf } from "../naming";
 import type { Division } from "./division";
@@ -109,7 +110,9 @@ function merged(
 }
 
 function named(form: "solid" | "sheet", shape: Shape, bases: readonly string[]): Omit<Joined, "pieces"> {
-  return { form, shape, faces: faceNamesOf(shape, bases) };
+  const tight = tightened(shape);
+  if (tight) freeShape(shape);
+  return { form, shape: tight ?? shape, faces: faceNamesOf(tight ?? shape, bases) };
 }
 
 /** Whether two neighbouring faces lie on one surface, so that the line between them means nothing any more. */

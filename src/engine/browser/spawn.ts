@@ -46,11 +46,14 @@ function spawnBrowserEngine(config: EngineConfig): EngineWorker {
   };
 }
 
-/** The page's engines: one at work, one in reserve. */
-export function startBrowserEngines(config: EngineConfig): EngineHost {
+/**
+ * The page's engines: one at work, one in reserve, both practised before they are needed. @param lean only the one at work,
+ * without practice: for machines where other things need the processor more.
+ */
+export function startBrowserEngines(config: EngineConfig, lean: boolean): EngineHost {
   return new EngineHost(() => spawnBrowserEngine(config), {
-    warm: true,
+    warm: !lean,
     heapLimit: 900 * 1024 * 1024,
-    spare: true,
+    spare: !lean,
   });
 }

@@ -19,7 +19,8 @@ export function transact<T>(db: Database, work: (tx: Transaction) => Promise<T>)
       try {
         return await db.transaction(work, { behavior: "immediate" });
       } catch (cause) {
-        if (attempt >= TRIES || !isBusy(cause)) throw asStorageProblem(cause) ?? cause;
+        const problem = asStorageProblem(cause);
+        if (attempt >= TRIES || problem?.code !== "locked") throw problem ?? cause;
         await new Promise((resolve) => setTimeout(resolve, 40 * (attempt + 1)));
       }
     }
@@ -27,10 +28,4 @@ export function transact<T>(db: Database, work: (tx: Transaction) => Promise<T>)
   const result = last.then(run, run);
   last = result.catch(() => {});
   return result;
-}
-
-function isBusy(cause: unknown): boolean {
-  for (let error = cause as { code?: string; cause?: unknown } | undefined; error; error = error.cause as typeof error)
-    if (typeof error.code === "string" && error.code.startsWith("SQLITE_BUSY")) return true;
-  return false;
 }

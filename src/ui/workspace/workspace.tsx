@@ -31,7 +31,7 @@ import { ViewBar } from "./view-bar";
 const KERNEL = `/kernel/${process.env.NEXT_PUBLIC_KERNEL_VERSION}`;
 
 /** One job at work: stages on the left, the view, the build sheet on the right, the bench below. */
-export function Workspace({ initial }: { initial: JobState }) {
+export function Workspace({ initial, leanEngine }: { initial: JobState; leanEngine: boolean }) {
   const [stores] = useState(() => {
     let host: EngineHost | null = null;
     return {
@@ -39,11 +39,14 @@ export function Workspace({ initial }: { initial: JobState }) {
       workspace: createWorkspaceStore(initial.document.parts[0]!.id),
       engines: () => {
         const { origin } = window.location;
-        host ??= startBrowserEngines({
-          kernel: { module: `${origin}${KERNEL}/kernel.js`, wasm: `${origin}${KERNEL}/kernel.wasm` },
-          files: `${origin}/api/files/`,
-          geometry: `${origin}/api/geometry/`,
-        });
+        host ??= startBrowserEngines(
+          {
+            kernel: { module: `${origin}${KERNEL}/kernel.js`, wasm: `${origin}${KERNEL}/kernel.wasm` },
+            files: `${origin}/api/files/`,
+            geometry: `${origin}/api/geometry/`,
+          },
+          leanEngine,
+        );
         return host;
       },
     };

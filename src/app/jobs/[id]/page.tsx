@@ -14,7 +14,7 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 }
 
 export default async function Page({ params }: Props) {
-  return <Workspace initial={await load((await params).id)} />;
+  return <Workspace initial={await load((await params).id)} leanEngine={process.env.ENGINE === "lean"} />;
 }
 
 async function load(id: string) {

@@ -22,10 +22,12 @@ interface Common {
 /** What the library keeps of a part, without where it has been moved to. */
 export type PartRecord = Common &
   (
-    | { kind: "vertex"; at: number[]; tolerance: number }
+    | { kind: "vertex"; at: number[]; tolerance: number; toleranceAt: number }
     | {
         kind: "edge";
         tolerance: number;
+        /** Where the tolerance stands in the record, bytes. */
+        toleranceAt: number;
         /** Without length, as at a sphere's pole. */
         point: boolean;
         curve: { curve: Curve; place: Place; from: number; to: number } | null;
@@ -87,6 +89,7 @@ export function readContents(data: Uint8Array): { root: Child; places: Places } 
     return found;
   };
   const edge = (id: number): PartRecord => {
+    const toleranceAt = bytes.place;
     const tolerance = bytes.real();
     bytes.skip(2);
     const point = bytes.byte() === 1;
@@ -108,13 +111,14 @@ export function readContents(data: Uint8Array): { root: Child; places: Places } 
       } else if (kind in OTHER_FORMS) bytes.skip(OTHER_FORMS[kind]!);
       else throw new Error(`The shape's record has an edge with a part of kind ${kind}.`);
     }
-    return { id, kind: "edge", tolerance, point, curve, images: onSurfaces, children: children() };
+    return { id, kind: "edge", tolerance, toleranceAt, point, curve, images: onSurfaces, children: children() };
   };
   const vertex = (id: number): PartRecord => {
+    const toleranceAt = bytes.place;
     const tolerance = bytes.real();
     const at = bytes.reals(3);
     for (let kind = bytes.byte(); kind !== 0; kind = bytes.byte()) bytes.skip(POINT_FORMS[kind]!);
-    return { id, kind: "vertex", at, tolerance, children: children() };
+    return { id, kind: "vertex", at, tolerance, toleranceAt, children: children() };
   };
   const face = (id: number): PartRecord => {
     bytes.skip(9);

@@ -29,8 +29,9 @@ export interface EdgeStructure {
   point: boolean;
   /** The faces that it bounds. */
   faces: number[];
-  /** How far what meets in it is apart, mm. */
+  /** How far what meets in it is apart, mm, and where that stands in the record, bytes. */
   tolerance: number;
+  toleranceAt: number;
   /** How many times faces use it: once where the skin is open. */
   uses: number;
   /** Where it begins and ends; the same twice for a closed one. */
@@ -43,7 +44,7 @@ export interface EdgeStructure {
 export interface Structure {
   faces: FaceStructure[];
   edges: EdgeStructure[];
-  vertices: { faces: number[]; at: Vec3; tolerance: number }[];
+  vertices: { faces: number[]; at: Vec3; tolerance: number; toleranceAt: number }[];
   /** The faces of each shell. */
   shells: number[][];
 }
@@ -159,6 +160,7 @@ class Walk {
     this.result.edges.push({
       point: part.point,
       tolerance: part.tolerance,
+      toleranceAt: part.toleranceAt,
       faces: [],
       uses: 0,
       vertices,
@@ -177,8 +179,8 @@ class Walk {
     if (number === undefined) {
       number = this.result.vertices.length;
       this.vertices.set(key, number);
-      const { at, tolerance } = found.part as Part<"vertex">;
-      this.result.vertices.push({ faces: [], at: placed(found.place, at), tolerance });
+      const { at, tolerance, toleranceAt } = found.part as Part<"vertex">;
+      this.result.vertices.push({ faces: [], at: placed(found.place, at), tolerance, toleranceAt });
     }
     return number;
   }

@@ -9,6 +9,9 @@ import { type Curve, curvesOf, distance2, pointAt, type Vec2 } from "../curves";
 import { nearestParameter } from "./crossings";
 import { areaOf, findProfile, surrounds } from "./regions";
 
+/** How many sets are tried: a sample on every run, 10,000 by `npm run proof`. */
+const SETS = Number(process.env.PROOF_SETS ?? 3000);
+
 const line = (id: string, from: Vec2, to: Vec2): Curve => ({
   id,
   entity: id,
@@ -275,7 +278,7 @@ describe("random lines, circles and arcs", () => {
     expect(regions).toBeGreaterThan(6000);
   });
 
-  test("10,000 sets: the same areas as another finder on fine chords, within the chords' error", () => {
+  test(`${SETS} sets: the same areas as another finder on fine chords, within the chords' error`, () => {
     let compared = 0;
     fc.assert(
       fc.property(set, (curves) => {
@@ -298,8 +301,8 @@ describe("random lines, circles and arcs", () => {
           });
         }
       }),
-      { numRuns: 10_000, seed: 5 },
+      { numRuns: SETS, seed: 5 },
     );
-    expect(compared).toBeGreaterThan(9400);
+    expect(compared).toBeGreaterThan(0.94 * SETS);
   });
 });

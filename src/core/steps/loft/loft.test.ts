@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from "vitest";
-import { distanceToPoint } from "../../kernel";
+import { allEdgeFacts, allFaceFacts, distanceToPoint } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/node";
 import { buildSteps, relative, volumeOfStep } from "../../testing/harness";
 import { Draft } from "../../testing/sketches";
@@ -51,6 +51,28 @@ describe("straight, by the prismatoid rule", () => {
       "x:side:h0:l2",
       "x:side:h0:l3",
     ]);
+  });
+
+  test.each(["solid", "sheet"])("flat sides are planes with straight edges, twisted ones are not: as a %s", (as) => {
+    const kinds = (sections: Step[][]) => {
+      const { shape, faces } = lofted(sections, { as }).bodies[0]!;
+      const edges = allEdgeFacts(shape).filter((edge) => edge?.kind !== "line").length;
+      const sides = allFaceFacts(shape).flatMap(({ kind }, f) => (faces[f]!.includes("side:") ? [kind] : []));
+      return { sides: [...new Set(sides)], edges };
+    };
+    const turned = (angle: number, half: number): Corner[] =>
+      square(half).map(([x, y]) => [
+        x * Math.cos(angle) - y * Math.sin(angle),
+        x * Math.sin(angle) + y * Math.cos(angle),
+      ]);
+    for (const angle of [0, 0.3, 1.1])
+      expect(kinds([at(0, ...turned(angle, 20)), at(30, ...turned(angle, 7.3))])).toEqual({
+        sides: ["plane"],
+        edges: 0,
+      });
+    expect(kinds([at(0, ...square(20)), at(30, ...square(10)), at(45, ...square(12))]).sides).toEqual(["plane"]);
+    expect(kinds([at(0, ...square(20)), at(30, [3, 4])]).sides).toEqual(["plane"]);
+    expect(kinds([at(0, ...turned(0.2, 20)), at(30, ...square(10))]).sides).toEqual(["spline"]);
   });
 
   test("between a square and a turned one of another size, twisted sides and all", () => {

@@ -280,18 +280,12 @@ test.each(pairs.map((pair, i) => [i, pair.family, pair] as const))(
   },
 );
 
-describe("a part of a ball cut by a plane is hollowed, or it is told", () => {
+describe("a part of a ball cut by a plane is hollowed", () => {
   test.each(["xy", "yz", "zx"].flatMap((base) => [0, 10, -20].map((offset) => [base, offset] as const)))(
     "%s at %d",
     (base, offset) => {
       const built = build(job("shell-half-ball", { pl: { base, offset } }));
-      const { state, error } = built.step("hollow");
-      // The library finds no line between this plane and the inner ball, in whatever way it is asked: that is told.
-      if (base === "yz" && offset === 10) {
-        expect([state, error!.code]).toEqual(["failed", "shell-tight"]);
-        return;
-      }
-      expect(state).toBe("good");
+      expect(built.step("hollow").state).toBe("good");
       // What a plane leaves of a ball, less what it leaves of one that is 1 mm smaller: π (2 r³ − 3 r² d + d³) / 3.
       const cap = (r: number) => (Math.PI * (2 * r ** 3 - 3 * r * r * offset + offset ** 3)) / 3;
       const report = built.reports.find(({ id }) => id.startsWith("tr:"))!;

@@ -187,8 +187,10 @@ const patches: Scene<Discs> = {
   },
   draw({ size, circles }) {
     const marks: Record<string, Vec3> = { rest: [-size / 2 + 0.5, size / 2 - 0.5, 0] };
-    circles.forEach(({ x, y }, i) => {
-      if (Math.abs(x) < size / 2 - 0.5) marks[`c${i}`] = [x, y, 0];
+    circles.forEach(({ x, y, r }, i) => {
+      // Where the middle is off the sheet, what is left of the disc is at the sheet's end.
+      const inside = Math.max(-size / 2 + 0.3, Math.min(size / 2 - 0.3, x));
+      if (Math.abs(x - inside) < r - 0.3) marks[`c${i}`] = [inside, y, 0];
     });
     return {
       steps: [

@@ -1,0 +1,59 @@
+import { fail, type Trouble } from "../errors";
+import { type Shape, unsoundness, widestGap } from "../kernel";
+import { type Body, type Item, isBody } from "../naming";
+import { formatDeviation } from "../units";
+
+/** mm: how far the parts of a body may be apart before it is said. The library gives every rounding and chamfer 1e-4, needed or not. */
+const EXACT = 1.05e-4;
+
+/**
+ * Holds what a step made against what every body must satisfy, whatever made it: a solid is closed, valid and has room inside;
+ * its parts meet as closely as those of what it was made from, or it is said how far they are apart.
+ * @param given what the step had to work with: a body that was unsound before is not the step's fault. @param weighed whether
+ * the step holds its bodies against the law of sound solids itself.
+ * @throws SeamError `unsound`
+ */
+export function weigh(
+  step: string,
+  made: readonly Item[],
+  given: readonly Item[],
+  weighed: boolean,
+  warn: (trouble: Trouble) => void,
+): void {
+  const bodies = made.filter(isBody);
+  if (bodies.length === 0) return;
+  const before = given.filter(isBody);
+  if (!weighed)
+    for (const { shape, kind, id } of bodies) {
+      const fault = kind === "solid" ? unsoundness(shape, kind) : null;
+      if (fault && before.every((body) => unsoundness(body.shape, body.kind) === null))
+        fail("unsound", `${WORDS[fault]} Change a value by a little, or build it in another way.`, {
+          step,
+          bodies: [id],
+        });
+    }
+  const limit = Math.max(EXACT, 1.01 * gapOf(before));
+  let widest: { body: Body; size: number; at: readonly number[] } | null = null;
+  for (const body of bodies) {
+    const gap = widestGap(body.shape);
+    if (gap && gap.size > limit && gap.size > (widest?.size ?? 0)) widest = { body, ...gap };
+  }
+  if (!widest) return;
+  const { body, size, at } = widest;
+  warn({
+    code: "approximate",
+    message: `Faces lie nearly in each other here: what was made is right to ${formatDeviation(size)} only. Move one clear of the other, or onto it, to have it exact.`,
+    step,
+    bodies: [body.id],
+    at: [...at] as [number, number, number],
+  });
+}
+
+const WORDS = {
+  open: "What this would make does not close.",
+  invalid: "What this would make is no sound solid: faces of it run into each other.",
+  "not-finite": "What this would make cannot be measured.",
+};
+
+const gapOf = (bodies: readonly { shape: Shape }[]) =>
+  Math.max(0, ...bodies.map(({ shape }) => widestGap(shape)?.size ?? 0));
