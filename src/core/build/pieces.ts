@@ -16,11 +16,10 @@ export function meaningOf(key: string, traces: readonly Trace[][]): Meaning {
   for (const list of traces) {
     const older = list.find((trace) => trace.once === key && !trace.keys.includes(key));
     if (older) return older.id ? { how: "found", id: older.id, doubt: "older" } : { how: "no-body" };
-    const marked = key.indexOf("~");
-    const kind = marked < 0 ? key : key.slice(0, marked);
-    const alike = list.flatMap((trace, i) => (trace.keys.includes(kind) ? [i] : []));
-    if (alike.length === 0) continue;
-    const outcome = marked < 0 ? sole(alike) : found(key.slice(marked + 1), list, alike);
+    const read = parted(key, (kind) => list.some((trace) => trace.keys.includes(kind)));
+    if (!read) continue;
+    const alike = list.flatMap((trace, i) => (trace.keys.includes(read.kind) ? [i] : []));
+    const outcome = read.mark === null ? sole(alike) : found(read.mark, list, alike);
     if (outcome.how === "found") {
       const { id } = list[outcome.piece]!;
       return id ? { how: "found", id, doubt: outcome.shifted ? "shifted" : null } : { how: "no-body" };
@@ -29,6 +28,16 @@ export function meaningOf(key: string, traces: readonly Trace[][]): Meaning {
     return { how: "unclear", why: outcome.why, candidates };
   }
   return gone;
+}
+
+/** A name as a kind that there is and a mark. The kind can hold the id of a body, with a mark of its own. */
+function parted(key: string, isKind: (text: string) => boolean): { kind: string; mark: string | null } | null {
+  if (isKind(key)) return { kind: key, mark: null };
+  for (let at = key.lastIndexOf("~"); at >= 0; at = key.lastIndexOf("~", at - 1)) {
+    if (isKind(key.slice(0, at))) return { kind: key.slice(0, at), mark: key.slice(at + 1) };
+    if (at === 0) break;
+  }
+  return null;
 }
 
 const gone: Meaning = { how: "unclear", why: "gone", candidates: [] };

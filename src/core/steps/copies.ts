@@ -6,7 +6,7 @@ import { divideAll, presetFate, settleFates } from "../seam";
 import { itemRef } from "./common";
 import { putInto } from "./into";
 import { settleBodies } from "./seam/bodies";
-import type { Field, StepContext, StepOutcome } from "./step";
+import type { Field, StepContext, StepOutcome, Trace } from "./step";
 
 /** A copy of a body under names of its own: the mark tells it from the original and from other copies. */
 export function copyOf(body: Body, shape: Shape, step: string, mark: string, suffix: string): Body {
@@ -32,13 +32,16 @@ export function joinedWith(originals: readonly Body[], copies: readonly Body[][]
     });
   try {
     const heirs: Record<string, string> = {};
+    const traces: Trace[][] = [];
     const made = originals.flatMap((original, i) => {
       const operands = [original, ...copies[i]!];
       const division = divideAll(operands);
       try {
         const ids = operands.map(({ id }) => id);
         const settled = settleFates(division.pieces, (piece) => presetFate("union", piece, ids, {}), []);
-        const { made: joined, lumps, becomes } = settleBodies(division, settled, [original], context);
+        // Several originals are joined each for itself: their unions are told apart by what they came from.
+        const mark = originals.length === 1 ? "" : `:${original.id}`;
+        const { made: joined, lumps, becomes, traces: own } = settleBodies(division, settled, [original], context, mark);
         if ((lumps.get("union") ?? 1) > 1)
           context.warn({
             code: "union-apart",
@@ -46,15 +49,14 @@ export function joinedWith(originals: readonly Body[], copies: readonly Body[][]
             step: context.step,
             bodies: [original.id],
           });
-        // Several originals are joined each for itself: their unions are told apart by what they came from.
-        const mark = originals.length === 1 ? "" : `:${original.id}`;
-        for (const [from, to] of Object.entries(becomes)) heirs[from] = `${to}${mark}`;
-        return joined.map((body) => ({ ...body, id: `${body.id}${mark}` }));
+        Object.assign(heirs, becomes);
+        traces.push(...own);
+        return joined;
       } finally {
         division.free();
       }
     });
-    return { made, used: originals.map(({ id }) => id), becomes: heirs };
+    return { made, used: originals.map(({ id }) => id), becomes: heirs, traces };
   } finally {
     for (const copy of copies.flat()) freeShape(copy.shape);
   }

@@ -16,9 +16,15 @@ import type { StepContext, Trace } from "../step";
 /**
  * Kept pieces become bodies, groups are joined, and everything gets the id and name that it keeps after an edit.
  * @returns what was made; of how many bodies each group is; what became of the stock that is one body still, by id; and
- * what all of it is known by.
+ * what all of it is known by. @param mark what tells its groups from others of the step that have their name.
  */
-export function settleBodies(division: Division, settled: Settled, stock: readonly Body[], context: StepContext) {
+export function settleBodies(
+  division: Division,
+  settled: Settled,
+  stock: readonly Body[],
+  context: StepContext,
+  mark = "",
+) {
   const { step } = context;
   const made: Body[] = [];
   const heirs = new Map<string, Set<string>>();
@@ -57,7 +63,7 @@ export function settleBodies(division: Division, settled: Settled, stock: readon
   for (const [name, pieces] of groups) {
     const joined = joinPieces(division, pieces);
     lumps.set(name, joined.length);
-    const { order, trace } = lumpTraces(step, name, joined);
+    const { order, trace } = lumpTraces(step, `group:${name}${mark}`, joined);
     order.forEach((lump, i) => {
       const number = order.length > 1 ? String(i + 1) : "";
       const preset = name === "union" || name === "common";
@@ -90,8 +96,7 @@ function pieceTraces(pieces: readonly Piece[], idOf: (piece: Piece) => string | 
 }
 
 /** The lumps that a group is, in order of place, and what they are known by: a group in one lump by its name alone. */
-function lumpTraces(step: string, name: string, joined: readonly Joined[]): { order: Joined[]; trace: Trace[] } {
-  const key = `group:${name}`;
+function lumpTraces(step: string, key: string, joined: readonly Joined[]): { order: Joined[]; trace: Trace[] } {
   const known = joined.map((lump) => ({
     lump,
     bounds: new Set(lump.pieces.flatMap(({ bounds }) => [...bounds])),
