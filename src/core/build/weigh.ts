@@ -1,5 +1,5 @@
 import { fail, type Trouble } from "../errors";
-import { type Shape, unsoundness, widestGap } from "../kernel";
+import { notedGap, type Shape, unsoundness, widestGap } from "../kernel";
 import { type Body, type Item, isBody } from "../naming";
 import { formatDeviation } from "../units";
 
@@ -32,6 +32,7 @@ export function weigh(
           bodies: [id],
         });
     }
+  if (bodies.every(({ shape }) => notedGap(shape) <= EXACT)) return;
   const limit = Math.max(EXACT, 1.01 * gapOf(before));
   let widest: { body: Body; size: number; at: readonly number[] } | null = null;
   for (const body of bodies) {

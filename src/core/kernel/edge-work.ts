@@ -1,9 +1,13 @@
 import type { ChFi3d_FilletShape } from "replicad-opencascadejs";
+import { boxOf } from "./box";
 import { KernelFault } from "./faults";
+import { notedGap } from "./gaps";
 import { edgeHandle, edgeHandles, incidenceOf, vertexHandles } from "./incidence";
 import { lib } from "./library";
+import { areaOf, quickVolume } from "./mass";
 import { isValid, openPlaces } from "./measure";
 import { type Scope, scoped } from "./scope";
+import { unsoundness } from "./soundness";
 import {
   asFace,
   compound,
@@ -16,6 +20,7 @@ import {
   shapeKind,
   subshapes,
 } from "./topology";
+import { diagonal } from "./vectors";
 
 /** What a face of a worked body came from: a face, edge or vertex of the body before, by place. */
 export interface Origin {
@@ -88,6 +93,24 @@ export function cutEdges(shape: Shape, edges: readonly CutEdge[]): Worked | Work
   });
 }
 
+/**
+ * Whether a body whose edges were worked is nearly the one before: where a rounding comes to lie, material of its own width
+ * and of its neighbours' strips is taken off or put on, and no more. The library has been seen to leave a fifth of a body.
+ */
+function isNearlyAll(after: Shape, before: Shape, fresh: readonly Shape[]): boolean {
+  const box = boxOf(before);
+  const whole = quickVolume(before);
+  const change = Math.abs(quickVolume(after) - whole);
+  if (change <= MOST_WORKED * Math.abs(whole) && notedGap(after) <= WIDE) return true;
+  const room = box ? fresh.reduce((sum, face) => sum + areaOf(face), 0) * diagonal(box) : 0;
+  return change <= room && unsoundness(after, "solid") === null;
+}
+
+/** A part of a body: so much may go without a closer look. */
+const MOST_WORKED = 0.1;
+/** mm: the library notes a tenth of it with every rounding. */
+const WIDE = 1e-3;
+
 interface Maker {
   Build(range?: never): void;
   IsDone(): boolean;
@@ -123,9 +146,12 @@ function finished(scope: Scope, before: Shape, maker: Maker, faulty: () => numbe
     else origins[now] = { from: "face", place };
   });
   const fresh = facesOf(shape).filter((_, place) => !origins[place]);
-  // A rounding that eats its neighbours can leave a body that is open or crosses itself: that is none. Faces that were
-  // there before were sound before.
-  if (kind === "solid" && (openPlaces(shape).length > 0 || !isValid(scope.use(compound(fresh))))) {
+  // A rounding that eats its neighbours can leave a body that is open, crosses itself or is another: that is none. Faces that
+  // were there before were sound before.
+  if (
+    kind === "solid" &&
+    (openPlaces(shape).length > 0 || !isValid(scope.use(compound(fresh))) || !isNearlyAll(shape, before, fresh))
+  ) {
     freeShape(shape);
     return { faulty: faulty() };
   }

@@ -103,6 +103,12 @@ export function widestGap(shape: Shape): Gap | null {
   return widest;
 }
 
+/** The most that the library notes may be apart in a shape, mm: never less than what is. */
+export function notedGap(shape: Shape): number {
+  const { edges, vertices } = incidenceOf(shape);
+  return [...edges, ...vertices].reduce((most, { tolerance }) => Math.max(most, tolerance), 0);
+}
+
 /** mm: from here on, what the library notes too much is taken back. */
 const LOOSE = 1e-5;
 

@@ -1,7 +1,9 @@
 import type { BRepOffset_Mode, GeomAbs_JoinType } from "replicad-opencascadejs";
+import { boxOf } from "./box";
 import { contains, distanceToPoint, normalNear } from "./distance";
+import { allEdgeFacts } from "./edges";
 import { lib } from "./library";
-import { volumeOf } from "./mass";
+import { areaOf, volumeOf } from "./mass";
 import { isValid, openEdges } from "./measure";
 import { scoped } from "./scope";
 import { pointOnFace } from "./sheet";
@@ -90,8 +92,7 @@ export function hollowOut(
       if (shape) freeShape(shape);
       return refuse();
     }
-    const grown = volumeOf(shape) / volumeOf(solid);
-    if (!outward && !(grown > 0 && grown < 1)) {
+    if (!outward && !isWalls(solid, shape, open, thickness)) {
       freeShape(shape);
       return refuse();
     }
@@ -100,6 +101,46 @@ export function hollowOut(
       faces: subshapes(scope, shape, "face").map((face) => known.get(face) ?? { is: "rim", place: open[0] ?? 0 }),
     };
   });
+}
+
+/** Whether a body hollowed inwards is walls behind its closed faces and no more. @param open by place. */
+export function isWalls(solid: Shape, hollowed: Shape, open: readonly number[], thickness: number): boolean {
+  const [wall, all] = [volumeOf(hollowed), volumeOf(solid)];
+  if (!(wall > 0 && wall < all)) return false;
+  return scoped((scope) => {
+    const closed = subshapes(scope, solid, "face").filter((_, place) => !open.includes(place));
+    // More than this walls take up only round sharp hollow edges, and round bores that are narrower than they are thick.
+    const area = closed.reduce((sum, face) => sum + areaOf(face), 0);
+    const edges = allEdgeFacts(solid).reduce((sum, edge) => sum + (edge?.length ?? 0), 0);
+    if (wall < 1.05 * thickness * area + thickness * thickness * edges) return true;
+    return fillsOnlyWalls(solid, hollowed, skinOf(scope, closed), thickness);
+  });
+}
+
+/** How deep material may lie behind the skin, in walls: at a hollow edge of a right angle it is the root of two. */
+const DEEP = 1.6;
+/** In how many places it is looked for, and in how many it may be: at sharper hollow edges. */
+const LOOKS = 400;
+const FEW = 0.03;
+
+/**
+ * Whether what is left of a hollowed body lies near its skin. The library has been seen to leave a part of the body full, closed
+ * and valid, where two walls meet at a hollow edge.
+ */
+function fillsOnlyWalls(solid: Shape, hollowed: Shape, skin: Shape, thickness: number): boolean {
+  const box = boxOf(solid);
+  if (!box) return false;
+  let [inside, deep] = [0, 0];
+  for (let i = 1; i <= LOOKS; i++) {
+    // Places spread evenly, always the same: the multiples of three roots (a Kronecker sequence).
+    const at = ([Math.SQRT2, Math.sqrt(3), Math.sqrt(5)] as const).map(
+      (root, axis) => box.min[axis]! + ((i * root) % 1) * (box.max[axis]! - box.min[axis]!),
+    ) as unknown as Vec3;
+    if (!contains(solid, at)) continue;
+    inside++;
+    if (contains(hollowed, at) && (distanceToPoint(skin, at)?.gap ?? 0) > DEEP * thickness) deep++;
+  }
+  return deep <= FEW * inside;
 }
 
 function skinOf(scope: Parameters<typeof subshapes>[0], faces: readonly Shape[]): Shape {

@@ -41,7 +41,12 @@ export function joinedWith(originals: readonly Body[], copies: readonly Body[][]
         const settled = settleFates(division.pieces, (piece) => presetFate("union", piece, ids, {}), []);
         // Several originals are joined each for itself: their unions are told apart by what they came from.
         const mark = originals.length === 1 ? "" : `:${original.id}`;
-        const { made: joined, lumps, becomes, traces: own } = settleBodies(division, settled, [original], context, mark);
+        const {
+          made: joined,
+          lumps,
+          becomes,
+          traces: own,
+        } = settleBodies(division, settled, [original], context, mark);
         if ((lumps.get("union") ?? 1) > 1)
           context.warn({
             code: "union-apart",

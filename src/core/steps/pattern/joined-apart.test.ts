@@ -52,6 +52,8 @@ describe("copies that stay several bodies are known by where they lie", () => {
   test("a bar of one lump keeps the name that it had in older jobs", () => {
     const built = made(rows(15, 20));
     expect(built.step("p").made).toContain("p:group:union:a:block");
-    expect(made(rows(10, 20), { "p:group:union:b:block": "Chosen" }).reports.map(({ name }) => name)).toContain("Chosen");
+    expect(made(rows(10, 20), { "p:group:union:b:block": "Chosen" }).reports.map(({ name }) => name)).toContain(
+      "Chosen",
+    );
   });
 });

@@ -3,16 +3,19 @@ import { fail } from "../../errors";
 import {
   cross,
   dot,
+  freeShape,
   inSpace,
+  mergeFacesApart,
   type PlaneFrame,
   sub,
+  surfacesOf,
   type Turn,
   turnSheet,
   turnSolid,
   unit,
   type Vec3,
 } from "../../kernel";
-import { edgeRefSchema, type SketchItem } from "../../naming";
+import { type Body, baseName, edgeRefSchema, faceNamesOf, type SketchItem } from "../../naming";
 import { angleField, toRadians } from "../../params";
 import { along, type Profile, placeOf, sensesOf, type Vec2 } from "../../sketch";
 import { goesInto, INTO_FORM, intoFields, putInto, targetsOf } from "../into";
@@ -119,9 +122,22 @@ export const revolve = defineStep({
       solid: (...region) => turnSolid(...region, turn),
       sheet: (...curves) => turnSheet(...curves, turn, sensesOf(profile)),
     };
-    return putInto(values, targets, bodiesOf(values, item, profile, maker, context), context);
+    const bodies = bodiesOf(values, item, profile, maker, context);
+    const half = values.extent !== "full" && Math.abs(turn.sweep - Math.PI) < 1e-12;
+    return putInto(values, targets, half ? bodies.map(withOneCap) : bodies, context);
   },
 });
+
+/** Half a turn of what reaches its axis ends in two faces of one plane that meet at the axis: they are one, as wherever faces meet so. */
+function withOneCap(body: Body): Body {
+  if (body.kind !== "solid") return body;
+  const keys = surfacesOf(body.shape).map(({ signature }, face) => signature ?? body.faces[face]!);
+  const merged = mergeFacesApart(body.shape, keys);
+  if (!merged) return body;
+  freeShape(body.shape);
+  const bases = merged.sources.map((sources) => sources.map((face) => baseName(body.faces[face]!)).sort()[0]!);
+  return { ...body, shape: merged.shape, faces: faceNamesOf(merged.shape, bases) };
+}
 
 /** The axis in space. @throws SeamError where it is not picked, or not in the plane. */
 function axisOf(values: Values, { frame, entities }: SketchItem, context: StepContext): { at: Vec3; axis: Vec3 } {

@@ -1,10 +1,11 @@
 import { SeamError } from "../../errors";
 import {
-  ballOf,
   distanceToPoint,
   facesOf,
   freeShape,
+  isWalls,
   KernelFault,
+  leastGap,
   ownHandle,
   pointOnFace,
   sheetFromFaces,
@@ -13,7 +14,7 @@ import {
 } from "../../kernel";
 import { type Body, baseName } from "../../naming";
 import type { StepContext } from "../step";
-import { type MovedWall, withWallsMoved } from "./region";
+import { type MovedWall, withinWalls, withWallsMoved } from "./region";
 import { takenOut } from "./taken-out";
 
 /** How far a wall's other side may be off its thickness, mm. */
@@ -33,12 +34,45 @@ export function wallsByFaces(
 ): Pick<Body, "shape" | "faces"> | null {
   const { step } = context;
   const closed = solid.faces.flatMap((_, place) => (open.includes(place) ? [] : [place]));
-  if (!closed.some((place) => ballOf(solid.shape, place))) return null;
+  if (solid.faces.length > MANY) return null;
   const moved = closed.map((place): MovedWall => ({ wall: solid.faces[place]!, by: thickness }));
-  let room: Body | null = null;
+  const copy = () => ({ ...solid, id: `${step}:room`, shape: ownHandle(solid.shape) });
+  const mouths = open.map((place) => solid.faces[place]!);
+  const ways = [
+    () => withWallsMoved(copy(), moved, context),
+    () => {
+      const whole = copy();
+      try {
+        return withinWalls(whole, moved, mouths, context);
+      } finally {
+        freeShape(whole.shape);
+      }
+    },
+  ];
+  for (const way of ways) {
+    const made = hollowed(way, solid, open, closed, thickness, context);
+    if (made) return made;
+  }
+  return null;
+}
+
+/** With more faces than these it takes long, and the library's own way is good at bodies that have many. */
+const MANY = 16;
+
+/** The body hollowed by a room that is found in one way; null where it is not found, or too near to the skin. */
+function hollowed(
+  way: () => Body | null,
+  solid: Body,
+  open: readonly number[],
+  closed: readonly number[],
+  thickness: number,
+  context: StepContext,
+): Pick<Body, "shape" | "faces"> | null {
+  const { step } = context;
   try {
-    room = withWallsMoved({ ...solid, id: `${step}:room`, shape: ownHandle(solid.shape) }, moved, context);
-    if (!isWallAway(room, solid, closed, thickness)) {
+    const room = way();
+    if (!room) return null;
+    if (!isWallAway(room, solid, closed, open, thickness)) {
       freeShape(room.shape);
       return null;
     }
@@ -47,7 +81,10 @@ export function wallsByFaces(
       ...room,
       faces: room.faces.map((name) => (isWall(name, solid, closed) ? `${step}:wall:${name}` : name)),
     };
-    return takenOut(solid, open, named, walls, context);
+    const made = takenOut(solid, open, named, walls, context);
+    if (isWalls(solid.shape, made.shape, open, thickness)) return made;
+    freeShape(made.shape);
+    return null;
   } catch (cause) {
     if (cause instanceof SeamError || (cause instanceof KernelFault && !cause.fatal)) return null;
     throw cause;
@@ -60,24 +97,41 @@ const isWall = (name: string, solid: Body, closed: readonly number[]) =>
 /** How many places of a wall are looked at. */
 const PLACES = 60;
 
-/** Whether each wall's other side is there, and lies nowhere nearer to the closed faces than the wall is thick. */
-function isWallAway(room: Body, solid: Body, closed: readonly number[], thickness: number): boolean {
+/**
+ * Whether each wall's other side is there, and lies nowhere nearer to the closed faces than the wall is thick. Where a wall ends
+ * at a mouth, what lies before the mouth may be as near as that is.
+ */
+function isWallAway(
+  room: Body,
+  solid: Body,
+  closed: readonly number[],
+  open: readonly number[],
+  thickness: number,
+): boolean {
   const there = new Set(room.faces.map(baseName));
   if (closed.some((place) => !there.has(baseName(solid.faces[place]!)))) return false;
   const skin = sheetFromFaces(solid.shape, closed);
+  const mouths = open.length > 0 ? sheetFromFaces(solid.shape, open) : null;
   try {
     return facesOf(room.shape).every((face, i) => {
       if (!isWall(room.faces[i]!, solid, closed)) return true;
       const gapAt = (at: Vec3) => distanceToPoint(skin.shape, at)?.gap ?? 0;
       if (Math.abs(gapAt(pointOnFace(face)) - thickness) > OFF) return false;
+      const near = (at: Vec3) => {
+        if (leastGap(solid.shape, closed, at) >= thickness - 1e-3) return false;
+        const gap = gapAt(at);
+        // Single precision, as meshes are: a thousandth is room for that.
+        if (gap >= thickness - 1e-3) return false;
+        return !mouths || (distanceToPoint(mouths.shape, at)?.gap ?? 0) > gap + 1e-3;
+      };
       const { positions } = tessellate(face, { linear: 0.5, angular: 0.3 });
       const step = 3 * Math.max(1, Math.floor(positions.length / 3 / PLACES));
       for (let p = 0; p < positions.length; p += step)
-        // Single precision, as meshes are: a thousandth is room for that.
-        if (gapAt([positions[p]!, positions[p + 1]!, positions[p + 2]!]) < thickness - 1e-3) return false;
+        if (near([positions[p]!, positions[p + 1]!, positions[p + 2]!])) return false;
       return true;
     });
   } finally {
     freeShape(skin.shape);
+    if (mouths) freeShape(mouths.shape);
   }
 }

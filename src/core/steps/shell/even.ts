@@ -1,5 +1,5 @@
 import { fail, type Repair, SeamError } from "../../errors";
-import { facesOf, freeShape, type Hollowed, hollowOut } from "../../kernel";
+import { facesOf, freeShape, type Hollowed, hollowOut, surfacesOf } from "../../kernel";
 import { type Body, faceNamesOf } from "../../naming";
 import { formatLength } from "../../units";
 import { largestThat } from "../largest";
@@ -16,9 +16,12 @@ export function evenWalls(
   context: StepContext,
 ): Pick<Body, "shape" | "faces"> {
   const { step } = context;
-  const done = hollowOut(body.shape, open, thickness, outward);
+  const wedge = !outward && isBallWedge(body, open);
+  const first = wedge ? wallsByFaces(body, open, thickness, context) : null;
+  if (first) return first;
+  const done: Hollowed = wedge ? { tight: [] } : hollowOut(body.shape, open, thickness, outward);
   if ("tight" in done) {
-    const byFaces = outward ? null : wallsByFaces(body, open, thickness, context);
+    const byFaces = outward || wedge ? null : wallsByFaces(body, open, thickness, context);
     if (byFaces) return byFaces;
     refuse(body, open, thickness, outward, done.tight, context);
   }
@@ -28,6 +31,18 @@ export function evenWalls(
   });
   return { shape: done.shape, faces: faceNamesOf(done.shape, bases) };
 }
+
+/**
+ * Whether a body is a part of a ball between flat walls. Where such walls meet at the ball's pole the library's own offset takes
+ * most of a minute, and says nothing or leaves a part of the body full.
+ */
+function isBallWedge({ shape }: Body, open: readonly number[]): boolean {
+  const faces = surfacesOf(shape);
+  const flats = faces.filter(({ kind }, place) => kind === "plane" && !open.includes(place)).length;
+  return faces.length <= FEW_FACES && flats + open.length >= 2 && faces.some(({ kind }) => kind === "sphere");
+}
+
+const FEW_FACES = 8;
 
 /** With more faces than these a trial takes seconds: fewer are made. */
 const MANY_FACES = 24;
@@ -42,8 +57,11 @@ function refuse(
 ): never {
   const { step } = context;
   const fits = (trial: number): boolean => {
-    const done = hollowOut(body.shape, open, trial, outward, false);
-    if ("tight" in done) return false;
+    const done =
+      isBallWedge(body, open) && !outward
+        ? wallsByFaces(body, open, trial, { ...context, warn: () => {} })
+        : hollowOut(body.shape, open, trial, outward, false);
+    if (!done || "tight" in done) return false;
     freeShape(done.shape);
     return true;
   };

@@ -13,7 +13,7 @@ import {
   sheetFromFaces,
   subshapePlanes,
 } from "../../kernel";
-import { type Body, baseName, type Item } from "../../naming";
+import { type Body, baseName, faceNamesOf, type Item } from "../../naming";
 import { divideAll, divideEach, joinPieces, type Knife, type Piece } from "../../seam";
 import type { Plane } from "../planes";
 import { planeKnife } from "../seam/plane-knife";
@@ -81,21 +81,73 @@ export function withWallsMoved(region: Body, moved: readonly MovedWall[], contex
   return now;
 }
 
+/**
+ * What is left of a region when several of its walls are moved inwards at once: it is divided by all of them, and what touches
+ * an old wall goes. Unlike one after the other it serves walls that meet at a hollow edge, where each alone would cut off what
+ * lies before the other. @param mouths the faces that are left open, by name: flat ones run on, so that a wall that begins at one
+ * ends in its plane. @returns null where nothing is left, or it falls apart. @throws SeamError as `withWallsMoved`.
+ */
+export function withinWalls(
+  region: Body,
+  moved: readonly MovedWall[],
+  mouths: readonly string[],
+  context: StepContext,
+): Body | null {
+  const knives: { knife: Knife; wall: string; free(): void }[] = [];
+  try {
+    for (const { wall, by } of moved) {
+      const id = `${MOVED}-${knives.length}`;
+      knives.push({ ...movedKnife(region, region.faces.indexOf(wall), by, context, id), wall });
+    }
+    for (const mouth of mouths) {
+      const place = region.faces.indexOf(mouth);
+      if (subshapePlanes(region.shape)[place])
+        knives.push({
+          ...movedKnife(region, place, 0, context, `${MOVED}-${knives.length}`),
+          wall: `${context.step}:rim:${mouth}`,
+        });
+    }
+    const walls = new Set(moved.map(({ wall }) => wall));
+    const room = pieceOf(
+      region,
+      knives.map(({ knife }) => knife),
+      ({ faces }) => !faces.some((name) => walls.has(name)),
+    );
+    if (!room) return null;
+    const wallOf = new Map(knives.map(({ knife, wall }) => [knife.item.id, wall]));
+    return {
+      ...room,
+      faces: faceNamesOf(
+        room.shape,
+        room.faces.map((face) => wallOf.get(baseName(face)) ?? face),
+      ),
+    };
+  } finally {
+    for (const { free } of knives) free();
+  }
+}
+
 const MOVED = "moved-wall";
 
 /** A face of a region moved into it, as far as it takes to cut the region. */
-function movedKnife(region: Body, place: number, by: number, context: StepContext): { knife: Knife; free(): void } {
+function movedKnife(
+  region: Body,
+  place: number,
+  by: number,
+  context: StepContext,
+  id = MOVED,
+): { knife: Knife; free(): void } {
   const plane = subshapePlanes(region.shape)[place];
   if (plane) {
     const item = {
-      id: MOVED,
+      id,
       kind: "workplane" as const,
       origin: add(plane.origin, scale(plane.normal, -by)),
       normal: plane.normal,
       hint: { text: "Wall" },
     };
     const knife = planeKnife(item, [region]);
-    return { knife: { ...knife, faces: [MOVED] }, free: () => freeShape(knife.shape) };
+    return { knife: { ...knife, faces: [id] }, free: () => freeShape(knife.shape) };
   }
   const ball = ballOf(region.shape, place);
   if (ball) {
@@ -106,8 +158,8 @@ function movedKnife(region: Body, place: number, by: number, context: StepContex
         step: context.step,
       });
     const shape = makeSphere(ball.centre, radius);
-    const item: Item = { id: MOVED, kind: "solid", shape, faces: [MOVED], hint: { text: "Wall" } };
-    return { knife: { item, shape, faces: [MOVED] }, free: () => freeShape(shape) };
+    const item: Item = { id, kind: "solid", shape, faces: [id], hint: { text: "Wall" } };
+    return { knife: { item, shape, faces: [id] }, free: () => freeShape(shape) };
   }
   const reach = diagonal(boxOf(region.shape)!);
   const face = sheetFromFaces(region.shape, [place]);
@@ -116,8 +168,8 @@ function movedKnife(region: Body, place: number, by: number, context: StepContex
     const extended = extendSheet(offset, reach);
     freeShape(offset.shape);
     const { shape } = extended;
-    const item: Item = { id: MOVED, kind: "sheet", shape, faces: [MOVED], hint: { text: "Wall" } };
-    return { knife: { item, shape, faces: [MOVED] }, free: () => freeShape(shape) };
+    const item: Item = { id, kind: "sheet", shape, faces: [id], hint: { text: "Wall" } };
+    return { knife: { item, shape, faces: [id] }, free: () => freeShape(shape) };
   } catch (cause) {
     if (!(cause instanceof KernelFault) || cause.fatal) throw cause;
     fail("shell-tight", "A curved wall cannot be made that thick: its radius is smaller. Make it thinner.", {

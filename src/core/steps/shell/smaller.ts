@@ -35,8 +35,10 @@ export function smallerRoom(body: Body, open: readonly number[], thickness: numb
     return gap;
   };
   try {
-    // What is scaled about a point keeps its directions: the walls get thicker as it gets smaller, so halving finds it.
-    if (thin(0.02) < thickness)
+    // What is scaled about a point keeps its directions: the walls get thicker as it gets smaller, nearly evenly. So the line
+    // through the last two finds it in a few steps, always from the side where the walls are thick enough.
+    let [low, atLow] = [LEAST, thin(LEAST)];
+    if (atLow < thickness)
       fail(
         "shell-tight",
         `${context.nameOf(body.id)} is too thin for walls of ${formatLength(thickness)}. Make them thinner.`,
@@ -46,11 +48,14 @@ export function smallerRoom(body: Body, open: readonly number[], thickness: numb
           bodies: [body.id],
         },
       );
-    let [low, high] = [0.02, 1];
-    for (let round = 0; round < 40; round++) {
-      const factor = (low + high) / 2;
-      if (thin(factor) >= thickness) low = factor;
-      else high = factor;
+    let [high, atHigh] = [1, 0];
+    for (let round = 0; round < ROUNDS && atLow - thickness > NEARLY * thickness; round++) {
+      // A hair to the safe side, so that what is found has walls that are thick enough.
+      const aim = thickness * (1 + NEARLY / 2);
+      const factor = low + ((high - low) * (atLow - aim)) / (atLow - atHigh);
+      const gap = thin(factor);
+      if (gap >= thickness) [low, atLow] = [factor, gap];
+      else [high, atHigh] = [factor, gap];
     }
     context.warn({
       code: "walls-uneven",
@@ -65,6 +70,12 @@ export function smallerRoom(body: Body, open: readonly number[], thickness: numb
     freeShape(walls);
   }
 }
+
+/** The smallest that a room is tried. */
+const LEAST = 0.02;
+/** How nearly the thinnest wall is as thick as it is asked for, as a part of it; and in how many trials at most. */
+const NEARLY = 1e-6;
+const ROUNDS = 16;
 
 function middleOf({ shape, id }: Body, open: readonly number[], context: StepContext): Vec3 {
   const box = boxOf(shape)!;
