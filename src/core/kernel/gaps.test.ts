@@ -73,20 +73,18 @@ describe("where surfaces nearly lie in each other", () => {
     [12.345, 1e-2],
     [37.777, 1e-4],
   ])("a cylinder of %d leant by %d°, to either side: the same pieces, turned over", (size, angle) => {
-    {
-      const [one, other] = [angle, -angle].map((lean) => buildSteps(...leaning(size, lean)));
-      const volumes = [one!, other!].map((built) => {
-        expect(built.step("s").state).toBe("good");
-        const reports = built.reports.filter(({ id }) => id.startsWith("s:"));
-        for (const report of reports) expect([report.closed, report.valid]).toEqual([true, true]);
-        return reports.map(({ volume }) => volume!).sort((a, b) => a - b);
-      });
-      expect(volumes[0]).toHaveLength(volumes[1]!.length);
-      volumes[0]!.forEach((volume, i) => {
-        expect(Math.abs(volume - volumes[1]![i]!)).toBeLessThan(1e-6 * size ** 3);
-      });
-      expect(Math.abs(volumeOfStep(one!, "s") - size ** 3)).toBeLessThan(1e-6 * size ** 3);
-    }
+    const [one, other] = [angle, -angle].map((lean) => buildSteps(...leaning(size, lean)));
+    const volumes = [one!, other!].map((built) => {
+      expect(built.step("s").state).toBe("good");
+      const reports = built.reports.filter(({ id }) => id.startsWith("s:"));
+      for (const report of reports) expect([report.closed, report.valid]).toEqual([true, true]);
+      return reports.map(({ volume }) => volume!).sort((a, b) => a - b);
+    });
+    expect(volumes[0]).toHaveLength(volumes[1]!.length);
+    volumes[0]!.forEach((volume, i) => {
+      expect(Math.abs(volume - volumes[1]![i]!)).toBeLessThan(1e-6 * size ** 3);
+    });
+    expect(Math.abs(volumeOfStep(one!, "s") - size ** 3)).toBeLessThan(1e-6 * size ** 3);
   });
 
   test("where the parts meet badly it is said how far they are apart, and where", () => {
