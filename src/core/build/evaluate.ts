@@ -171,7 +171,9 @@ class Run {
         const outcome = this.evaluate(step, warnings, wantsPieces);
         try {
           const given = items.map(({ item }) => item);
-          weigh(step.id, outcome.made, given, type.weighed === true, (trouble) => warnings.push(trouble));
+          weigh(step.id, outcome.made, given, type.weighed?.(step as never) === true, (trouble) =>
+            warnings.push(trouble),
+          );
         } catch (cause) {
           freeOutcome(outcome);
           throw cause;

@@ -109,6 +109,20 @@ export function notedGap(shape: Shape): number {
   return [...edges, ...vertices].reduce((most, { tolerance }) => Math.max(most, tolerance), 0);
 }
 
+/**
+ * The same without what the library notes with every rounding and chamfer, needed or not: 1e-4 mm. What is left comes of a
+ * division or a join.
+ */
+export function oddGap(shape: Shape): number {
+  const { edges, vertices } = incidenceOf(shape);
+  return [...edges, ...vertices].reduce(
+    (most, { tolerance }) => (Math.abs(tolerance - ROUNDING) < 0.01 * ROUNDING ? most : Math.max(most, tolerance)),
+    0,
+  );
+}
+
+const ROUNDING = 1e-4;
+
 /** mm: from here on, what the library notes too much is taken back. */
 const LOOSE = 1e-5;
 
@@ -117,8 +131,8 @@ const LOOSE = 1e-5;
  * division has within 6 mm of it. A handle of the caller's own; null where nothing is noted too much.
  */
 export function tightened(shape: Shape): Shape | null {
+  if (oddGap(shape) <= LOOSE) return null;
   const structure = incidenceOf(shape);
-  if (![...structure.edges, ...structure.vertices].some(({ tolerance }) => tolerance > LOOSE)) return null;
   const gaps = gapsOf(shape);
   const changes: [place: number, value: number][] = [];
   for (const kind of ["edges", "vertices"] as const)

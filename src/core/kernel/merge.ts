@@ -1,5 +1,5 @@
 import { Groups } from "../groups";
-import { widestGap } from "./gaps";
+import { oddGap, widestGap } from "./gaps";
 import { lib } from "./library";
 import { areaOf, type FaceMass, faceMass, quickVolume } from "./mass";
 import { isValid, openPlaces } from "./measure";
@@ -48,14 +48,15 @@ export function mergeFacesApart(shape: Shape, keys: readonly string[]): Merged |
  * library cannot: its triangles leave the whole face out. Anywhere else that was never seen, and is not asked.
  */
 function isDrawable(shape: Shape): boolean {
-  const gap = widestGap(shape)?.size ?? 0;
-  return gap < NARROW || shapeKind(shape) !== "solid" || unsoundness(shape, "solid") === null;
+  return oddGap(shape) < NARROW || shapeKind(shape) !== "solid" || unsoundness(shape, "solid") === null;
 }
 
 /** Whether the parts of a merged body meet as closely as those of what it was: joined edges can be laid across their faces. */
 const meetsAsWell = (merged: Shape, before: Shape) =>
-  (widestGap(merged)?.size ?? 0) <= Math.max(NARROW, 2 * (widestGap(before)?.size ?? 0));
+  oddGap(merged) <= WIDE || (widestGap(merged)?.size ?? 0) <= Math.max(NARROW, 2 * (widestGap(before)?.size ?? 0));
 
+/** mm: less than a mill or a printer tells apart, and said elsewhere. */
+const WIDE = 1e-3;
 /** mm: gaps that the library leaves between faces as a rule. */
 const NARROW = 1e-6;
 

@@ -127,8 +127,8 @@ export interface StepType<S extends z.ZodType = z.ZodType> {
   repeats?(values: z.infer<S>): string[];
   /** Whether it depends on everything that is there before it. */
   needsAll?(values: z.infer<S>): boolean;
-  /** Whether it holds what it makes against the law of sound solids itself: closed, valid, the right way out. */
-  weighed?: true;
+  /** Whether it holds what it makes of these values against the law of sound solids itself: closed, valid, the right way out. */
+  weighed?(values: z.infer<S>): boolean;
   /** Ids of imported files that it needs. */
   files?(values: z.infer<S>): string[];
   /** The result depends on these values, the referenced items and files alone. @throws SeamError */

@@ -68,7 +68,7 @@ export const align = defineStep({
   refs: (values) => [...[...values.face, ...values.onto].map((ref) => ref.body), ...values.others],
   changes: (values) => [...values.face.map((ref) => ref.body), ...values.others],
   resolved: (values) => ({ ...values, gap: toMm(values.gap), spin: toRadians(values.spin) }),
-  weighed: true,
+  weighed: () => true,
   evaluate(values, context) {
     const { step } = context;
     const [face] = values.face;

@@ -65,6 +65,7 @@ export const box = defineStep({
     values.place === "around"
       ? { margin: values.margin.map(toMm) }
       : { size: values.size.map(toMm), at: toVec3(values.at), anchor: values.anchor },
+  weighed: () => true,
   evaluate(values, context) {
     const { corner, size } = values.place === "around" ? roundBodies(values, context) : bySizes(values);
     const shape = makeBox(corner, size);

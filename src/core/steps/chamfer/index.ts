@@ -41,7 +41,7 @@ export const chamfer = defineStep({
     second: kind === "two" ? toMm(second) : 0,
     flip: kind === "two" && flip,
   }),
-  weighed: true,
+  weighed: () => true,
   evaluate(values, context) {
     const share = values.kind === "two" ? toMm(values.second) / toMm(values.distance) : 1;
     return workEdges(

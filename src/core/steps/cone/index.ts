@@ -40,6 +40,7 @@ export const cone = defineStep({
     at: toVec3(values.at),
     axis: values.axis,
   }),
+  weighed: () => true,
   evaluate(values, { step }) {
     const [base, top, height] = [toMm(values.diameter) / 2, toMm(values.top) / 2, toMm(values.height)];
     if (base < 1e-6 && top < 1e-6)

@@ -29,6 +29,7 @@ export const cylinder = defineStep({
     at: toVec3(values.at),
     axis: values.axis,
   }),
+  weighed: () => true,
   evaluate(values, { step }) {
     const axis = AXES[values.axis];
     const shape = makeCylinder(toVec3(values.at), axis, toMm(values.diameter) / 2, toMm(values.height));

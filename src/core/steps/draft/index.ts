@@ -40,7 +40,7 @@ export const draft = defineStep({
   refs: (values) => [...values.faces.map((ref) => ref.body), ...planeRefs(values)],
   changes: (values) => values.faces.map((ref) => ref.body),
   resolved: (values) => ({ ...values, angle: toDegrees(values.angle) }),
-  weighed: true,
+  weighed: () => true,
   evaluate(values, context) {
     const { step } = context;
     if (values.faces.length === 0) fail("nothing-picked", "Pick the faces to draft.", { step });

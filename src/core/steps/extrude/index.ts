@@ -126,6 +126,7 @@ export const extrude = defineStep({
     ...(values.extent === "to" ? {} : { to: "face", toFace: [], toPlane: [], toBody: [] }),
     targets: goesInto(values) ? values.targets : [],
   }),
+  weighed: goesInto,
   evaluate(values, context) {
     const { item, profile } = profileFor(values, "draw out", context);
     const targets = targetsOf(values, context);

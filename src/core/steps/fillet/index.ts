@@ -68,7 +68,7 @@ export const fillet = defineStep({
   refs: (values) => groupsOf(values).flatMap(({ refs }) => refs.map((ref) => ref.body)),
   changes: (values) => groupsOf(values).flatMap(({ refs }) => refs.map((ref) => ref.body)),
   resolved: (values) => groupsOf(values).map(({ refs, size }) => ({ refs, size: toMm(size) })),
-  weighed: true,
+  weighed: () => true,
   evaluate: (values, context) =>
     workEdges(
       groupsOf(values).map((group) => ({ ...group, size: toMm(group.size) })),

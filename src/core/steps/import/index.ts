@@ -17,7 +17,7 @@ export const importStep = defineStep({
   refs: () => [],
   files: (values) => [values.file],
   resolved: () => ({}),
-  weighed: true,
+  weighed: () => true,
   evaluate(values, context) {
     const { step } = context;
     const file = context.file(values.file);

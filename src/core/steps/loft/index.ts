@@ -117,7 +117,7 @@ export const loft = defineStep({
     guides: guidesOf(values),
     targets: goesInto(values) ? values.targets : [],
   }),
-  weighed: true,
+  weighed: () => true,
   evaluate(values, context) {
     const { step } = context;
     const drawn = context.items(values.sections).filter((item): item is SketchItem => item.kind === "sketch");

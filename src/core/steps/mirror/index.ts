@@ -38,7 +38,7 @@ export const mirror = defineStep({
   refs: (values) => [...repeatRefs(values), ...planeRefs(values)],
   repeats: (values) => (values.what === "steps" ? values.steps : []),
   resolved: (values) => values,
-  weighed: true,
+  weighed: () => true,
   evaluate(values, context) {
     const { step } = context;
     if (values.what === "steps") {

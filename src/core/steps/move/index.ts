@@ -42,7 +42,7 @@ export const move = defineStep({
     about: toVec3(values.about),
     copy: values.copy,
   }),
-  weighed: true,
+  weighed: () => true,
   evaluate(values, context) {
     const items = context.items(values.bodies);
     if (items.length === 0) fail("nothing-picked", "Pick the bodies to move.", { step: context.step });

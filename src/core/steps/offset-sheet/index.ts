@@ -42,7 +42,7 @@ export const offsetSheetStep = defineStep({
   ],
   refs: (values) => values.faces.map((ref) => ref.body),
   resolved: (values) => ({ faces: values.faces, distance: toMm(values.distance), extend: toMm(values.extend) }),
-  weighed: true,
+  weighed: () => true,
   evaluate(values, context) {
     const { step } = context;
     if (values.faces.length === 0) fail("nothing-picked", "Pick the faces that the sheet is taken off.", { step });

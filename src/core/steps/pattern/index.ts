@@ -96,7 +96,7 @@ export const pattern = defineStep({
         ? { about: toVec3(values.about), angle: toRadians(values.angle) }
         : { along: values.along, path: values.path, edges: values.edges, turn: values.turn }),
   }),
-  weighed: true,
+  weighed: () => true,
   evaluate(values, context) {
     const { step } = context;
     const bodies = values.what === "bodies" ? context.bodies(values.bodies) : [];

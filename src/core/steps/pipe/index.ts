@@ -59,7 +59,7 @@ export const pipe = defineStep({
     wall: toMm(values.wall),
     targets: goesInto(values) ? values.targets : [],
   }),
-  weighed: true,
+  weighed: () => true,
   evaluate(values, context) {
     const { step } = context;
     const spine = spineOf(values, context);

@@ -98,6 +98,7 @@ export const revolve = defineStep({
     edge: values.axis === "edge" ? values.edge : [],
     targets: goesInto(values) ? values.targets : [],
   }),
+  weighed: goesInto,
   evaluate(values, context) {
     const { step } = context;
     const { item, profile } = profileFor(values, "turn", context);

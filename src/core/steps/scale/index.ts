@@ -49,7 +49,7 @@ export const scaleStep = defineStep({
   refs: (values) => values.bodies,
   changes: (values) => values.bodies,
   resolved: (values) => ({ factors: factorsOf(values), about: toVec3(values.about) }),
-  weighed: true,
+  weighed: () => true,
   evaluate(values, context) {
     const bodies = context.bodies(values.bodies);
     if (bodies.length === 0) fail("nothing-picked", "Pick the bodies to scale.", { step: context.step });

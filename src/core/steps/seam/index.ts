@@ -91,7 +91,7 @@ export const seam = defineStep({
   refs: (values) => [...values.stock, ...values.cutters, ...values.cutterFaces.map((ref) => ref.body)],
   changes: (values) => (dividesAll(values.preset) ? [...values.stock, ...values.cutters] : values.stock),
   resolved: (values) => values,
-  weighed: true,
+  weighed: () => true,
   evaluate(values, context) {
     const stock = context.bodies(values.stock);
     if (stock.length === 0) fail("nothing-picked", "Pick the stock to divide.", { step: context.step });

@@ -95,7 +95,7 @@ export const shell = defineStep({
     others: others(values).map(({ faces, thickness }) => ({ faces, thickness: toMm(thickness) })),
     ...(isLimited(values) ? { part: values.part, about: values.about, face: values.face, plane: values.plane } : {}),
   }),
-  weighed: true,
+  weighed: () => true,
   evaluate(values, context) {
     const { step } = context;
     const [body] = context.bodies(values.body);

@@ -54,6 +54,7 @@ export const sketch = defineStep({
     plane: on === "workplane" ? plane : [],
     ...drawing,
   }),
+  weighed: () => true,
   evaluate(values, context) {
     const { step } = context;
     const frame = frameOf(values, context);

@@ -20,6 +20,7 @@ export const sphere = defineStep({
   ],
   refs: () => [],
   resolved: (values) => ({ diameter: toMm(values.diameter), at: toVec3(values.at) }),
+  weighed: () => true,
   evaluate(values, { step }) {
     const shape = makeSphere(toVec3(values.at), toMm(values.diameter) / 2);
     return {

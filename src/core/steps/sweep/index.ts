@@ -77,7 +77,7 @@ export const sweep = defineStep({
     twist: values.stands === "square" ? toRadians(values.twist) : 0,
     targets: goesInto(values) ? values.targets : [],
   }),
-  weighed: true,
+  weighed: () => true,
   evaluate(values, context) {
     const { item, profile } = profileFor(values, "sweep", context);
     const spine = spineOf(values, context);

@@ -31,6 +31,7 @@ export const torus = defineStep({
     at: toVec3(values.at),
     axis: values.axis,
   }),
+  weighed: () => true,
   evaluate(values, { step }) {
     const [ring, section] = [toMm(values.diameter), toMm(values.section)];
     if (section >= ring - 1e-6)

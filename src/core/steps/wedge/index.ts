@@ -41,6 +41,7 @@ export const wedge = defineStep({
     ridge: values.ridge,
     at: toVec3(values.at),
   }),
+  weighed: () => true,
   evaluate(values, { step }) {
     const [length, width, height, top] = [values.length, values.width, values.height, values.top].map(toMm) as [
       number,

@@ -195,6 +195,7 @@ export const workplane = defineStep({
       flip: values.flip,
     };
   },
+  weighed: () => true,
   evaluate(values, context) {
     const { origin, normal } = found(values, context);
     return {
