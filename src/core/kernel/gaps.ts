@@ -2,7 +2,7 @@ import { edgeHandles, incidenceOf, recordOf, shapeOfRecord } from "./incidence";
 import { lib } from "./library";
 import { isValid } from "./measure";
 import { type Scope, scoped } from "./scope";
-import { asFace, facesOf, freeShape, type Shape } from "./topology";
+import { asFace, facesOf, freeShape, KINDS, type Shape } from "./topology";
 import { distance, type Vec3 } from "./vectors";
 
 /** mm: what the library allows between parts that meet as a rule. More than it is measured, not believed. */
@@ -105,8 +105,8 @@ export function widestGap(shape: Shape): Gap | null {
 
 /** The most that the library notes may be apart in a shape, mm: never less than what is. */
 export function notedGap(shape: Shape): number {
-  const { edges, vertices } = incidenceOf(shape);
-  return [...edges, ...vertices].reduce((most, { tolerance }) => Math.max(most, tolerance), 0);
+  const { BRep_Tool } = lib();
+  return Math.max(BRep_Tool.MaxTolerance(shape, KINDS.edge), BRep_Tool.MaxTolerance(shape, KINDS.vertex));
 }
 
 /**
@@ -114,11 +114,11 @@ export function notedGap(shape: Shape): number {
  * division or a join.
  */
 export function oddGap(shape: Shape): number {
+  const most = notedGap(shape);
+  if (most < CONFUSION) return most;
   const { edges, vertices } = incidenceOf(shape);
-  return [...edges, ...vertices].reduce(
-    (most, { tolerance }) => (Math.abs(tolerance - ROUNDING) < 0.01 * ROUNDING ? most : Math.max(most, tolerance)),
-    0,
-  );
+  const odd = [...edges, ...vertices].filter(({ tolerance }) => Math.abs(tolerance - ROUNDING) > 0.01 * ROUNDING);
+  return Math.max(0, ...odd.map(({ tolerance }) => tolerance));
 }
 
 const ROUNDING = 1e-4;
