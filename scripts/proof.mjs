@@ -136,14 +136,20 @@ function sectionOf({ name, verdicts }) {
 }
 
 const before = existsSync("docs/proof.md") ? readFileSync("docs/proof.md", "utf8") : "";
-const kept = (title) => before.split(/^(?=## )/m).find((section) => section.startsWith(`## ${title}`))?.trimEnd() ?? "";
+const kept = (title) =>
+  before
+    .split(/^(?=## )/m)
+    .find((section) => section.startsWith(`## ${title}`))
+    ?.trimEnd() ?? "";
 const ran = new Map(results.map((result) => [result.name, result]));
 const section = (name, title) => (ran.has(name) ? sectionOf(ran.get(name)).join("\n") : kept(title));
 const other = proofs.flatMap(({ name, what }) => {
   if (!what) return [];
   const result = ran.get(name);
   if (result) return [`| ${what} | ${result.code === 0 ? "yes" : "**no**"} |`];
-  return kept("Other proofs").split("\n").filter((line) => line.startsWith(`| ${what} |`));
+  return kept("Other proofs")
+    .split("\n")
+    .filter((line) => line.startsWith(`| ${what} |`));
 });
 const text = [
   "# What the long proofs gave",

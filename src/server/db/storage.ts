@@ -3,8 +3,9 @@ export class StorageProblem extends Error {
   constructor(
     readonly code: "locked" | "full" | "read-only" | "newer" | "damaged" | "unreachable" | "not-a-backup",
     message: string,
+    options?: ErrorOptions,
   ) {
-    super(message);
+    super(message, options);
   }
 }
 
@@ -44,7 +45,7 @@ export function asStorageProblem(cause: unknown): StorageProblem | null {
     const { code } = error;
     if (typeof code !== "string") continue;
     const known = SENTENCES.find(([pattern]) => pattern.test(code));
-    if (known) return new StorageProblem(known[1], known[2]);
+    if (known) return new StorageProblem(known[1], known[2], { cause: error });
   }
   return null;
 }

@@ -2,8 +2,9 @@ import type { Transaction } from "../jobs/repository";
 import { type Database, refuseReadOnly } from "./client";
 import { asStorageProblem } from "./storage";
 
-/** With the pauses between them and what a connection waits by itself, some ten seconds. */
-const TRIES = 12;
+/** How long it is tried for, ms, whether the driver waits by itself or answers at once; and the longest pause between. */
+const PATIENCE = 10_000;
+const PAUSE = 500;
 
 let last: Promise<unknown> = Promise.resolve();
 
@@ -15,13 +16,14 @@ let last: Promise<unknown> = Promise.resolve();
 export function transact<T>(db: Database, work: (tx: Transaction) => Promise<T>): Promise<T> {
   const run = async (): Promise<T> => {
     refuseReadOnly(db);
+    const started = performance.now();
     for (let attempt = 0; ; attempt++) {
       try {
         return await db.transaction(work, { behavior: "immediate" });
       } catch (cause) {
         const problem = asStorageProblem(cause);
-        if (attempt >= TRIES || problem?.code !== "locked") throw problem ?? cause;
-        await new Promise((resolve) => setTimeout(resolve, 40 * (attempt + 1)));
+        if (performance.now() - started > PATIENCE || problem?.code !== "locked") throw problem ?? cause;
+        await new Promise((resolve) => setTimeout(resolve, Math.min(PAUSE, 40 * (attempt + 1))));
       }
     }
   };
