@@ -171,9 +171,11 @@ class Run {
         const outcome = this.evaluate(step, warnings, wantsPieces);
         try {
           const given = items.map(({ item }) => item);
-          weigh(step.id, outcome.made, given, type.weighed?.(step as never) === true, (trouble) =>
-            warnings.push(trouble),
-          );
+          // What comes from a file is looked over as it is read, and told in words of its own.
+          if (!type.files)
+            weigh(step.id, outcome.made, given, type.weighed?.(step as never) === true, (trouble) =>
+              warnings.push(trouble),
+            );
         } catch (cause) {
           freeOutcome(outcome);
           throw cause;

@@ -63,11 +63,25 @@ export function fuseHalved(args: readonly Shape[], crossings: boolean, manner: P
 
 const isRound = (shape: Shape) => incidenceOf(shape).faces.some(({ surface }) => surface?.kind !== "plane");
 
+interface PartingPlane {
+  origin: Vec3;
+  normal: Vec3;
+}
+
+/** Adds a plane to others, where none of them is the same. */
+function addPlane(found: PartingPlane[], plane: PartingPlane): void {
+  const same = found.some(
+    ({ origin, normal }) =>
+      Math.abs(dot(normal, plane.normal)) > 1 - 1e-9 && Math.abs(dot(sub(origin, plane.origin), plane.normal)) < 1e-6,
+  );
+  if (!same) found.push(plane);
+}
+
 /** The planes of other arguments' flat faces that run through a body, each once. */
-function planesThrough(a: number, args: readonly Shape[]): { origin: Vec3; normal: Vec3 }[] {
+function planesThrough(a: number, args: readonly Shape[]): PartingPlane[] {
   const box = looseBoxOf(args[a]!);
   if (!box) return [];
-  const found: { origin: Vec3; normal: Vec3 }[] = [];
+  const found: PartingPlane[] = [];
   args.forEach((other, b) => {
     if (b === a) return;
     for (const { surface } of incidenceOf(other).faces) {
@@ -75,19 +89,15 @@ function planesThrough(a: number, args: readonly Shape[]): { origin: Vec3; norma
       const { at: origin, axis: normal } = surface;
       const heights = corners(box).map((corner) => dot(sub(corner, origin), normal));
       if (Math.min(...heights) > -1e-3 || Math.max(...heights) < 1e-3) continue;
-      const same = found.some(
-        (plane) =>
-          Math.abs(dot(plane.normal, normal)) > 1 - 1e-9 && Math.abs(dot(sub(plane.origin, origin), normal)) < 1e-6,
-      );
-      if (!same) found.push({ origin, normal });
+      addPlane(found, { origin, normal });
     }
   });
   return found.slice(0, PLANES);
 }
 
 /** Planes through the axis of a round body along which flat faces of others touch it, or nearly. */
-function meridians(a: number, args: readonly Shape[]): { origin: Vec3; normal: Vec3 }[] {
-  const found: { origin: Vec3; normal: Vec3 }[] = [];
+function meridians(a: number, args: readonly Shape[]): PartingPlane[] {
+  const found: PartingPlane[] = [];
   for (const { surface: round } of incidenceOf(args[a]!).faces) {
     if (round?.kind !== "cylinder") continue;
     args.forEach((other, b) => {
@@ -98,12 +108,7 @@ function meridians(a: number, args: readonly Shape[]): { origin: Vec3; normal: V
         if (length(across) < 1 - LEANING) continue;
         const height = Math.abs(dot(sub(flat.at, round.at), flat.axis));
         if (Math.abs(height - round.radius) > LEANING * round.radius) continue;
-        const normal = unit(across);
-        const same = found.some(
-          (plane) =>
-            Math.abs(dot(plane.normal, normal)) > 1 - 1e-9 && Math.abs(dot(sub(plane.origin, round.at), normal)) < 1e-6,
-        );
-        if (!same) found.push({ origin: round.at, normal });
+        addPlane(found, { origin: round.at, normal: unit(across) });
       }
     });
   }

@@ -36,18 +36,12 @@ export function wallsByFaces(
   const closed = solid.faces.flatMap((_, place) => (open.includes(place) ? [] : [place]));
   if (solid.faces.length > MANY) return null;
   const moved = closed.map((place): MovedWall => ({ wall: solid.faces[place]!, by: thickness }));
-  const copy = () => ({ ...solid, id: `${step}:room`, shape: ownHandle(solid.shape) });
   const mouths = open.map((place) => solid.faces[place]!);
+  const whole = { ...solid, id: `${step}:room` };
   const ways = [
-    () => withWallsMoved(copy(), moved, context),
-    () => {
-      const whole = copy();
-      try {
-        return withinWalls(whole, moved, mouths, context);
-      } finally {
-        freeShape(whole.shape);
-      }
-    },
+    // The first frees what it is given.
+    () => withWallsMoved({ ...whole, shape: ownHandle(solid.shape) }, moved, context),
+    () => withinWalls(whole, moved, mouths, context),
   ];
   for (const way of ways) {
     const made = hollowed(way, solid, open, closed, thickness, context);
