@@ -1,14 +1,14 @@
 // The long proofs, of which the test command runs a sample: random edits of random jobs, random pairs of solids.
 // Prints a table and keeps it in docs/proof.md. The first argument is how many edits and pairs, 2000 where there is none.
 import { spawn } from "node:child_process";
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 
 const count = Number(process.argv[2] ?? 2000);
 mkdirSync("test-results", { recursive: true });
 
 const proofs = [
-  { name: "edits", file: "src/core/testing/trust/edits.test.ts", env: { PROOF_EDITS: count } },
-  { name: "pairs", file: "src/core/testing/trust/pairs.test.ts", env: { PROOF_PAIRS: count } },
+  { name: "edits", file: "src/core/testing/trust/edits.test.ts", counts: "PROOF_EDITS", seed: 20261128, env: {} },
+  { name: "pairs", file: "src/core/testing/trust/pairs.test.ts", counts: "PROOF_PAIRS", seed: 1128, env: {} },
   {
     name: "records",
     file: "src/core/exchange/step/damage.test.ts",
@@ -57,8 +57,22 @@ const proofs = [
 const wanted = process.argv.slice(3);
 const chosen = proofs.filter(({ name }) => wanted.length === 0 || wanted.includes(name));
 
+/** As many edits or pairs are tried in one process; after each what they gave is written down, so that a run may be stopped. */
+const BATCH = 100;
+
+/** The runs that a proof takes: those by chance in batches, each with seeds of its own. */
+function runsOf({ name, file, counts, seed, env }) {
+  if (!counts) return [{ name, file, tried: 1, env }];
+  const first = Number(process.env.PROOF_SEED ?? seed);
+  return Array.from({ length: Math.ceil(count / BATCH) }, (_, i) => {
+    const tried = Math.min(BATCH, count - BATCH * i);
+    return { name, file, tried, env: { [counts]: tried, PROOF_SEED: first + BATCH * i } };
+  });
+}
+
 function prove({ name, file, env }) {
   const out = `test-results/proof-${name}.json`;
+  rmSync(out, { force: true });
   return new Promise((done) => {
     const run = spawn("npx", ["--no-install", "vitest", "run", file, "--testTimeout=7200000"], {
       env: {
@@ -68,20 +82,38 @@ function prove({ name, file, env }) {
       },
       stdio: "inherit",
     });
-    run.on("exit", (code) =>
-      done({ name, code, verdicts: existsSync(out) ? JSON.parse(readFileSync(out, "utf8")) : [] }),
-    );
+    run.on("exit", (code) => done({ code, verdicts: existsSync(out) ? JSON.parse(readFileSync(out, "utf8")) : [] }));
   });
 }
 
-// Two at a time: each takes a core.
-const results = [];
-const open = [...chosen];
+// Two at a time: each takes a core. The proofs take turns, so that a run that is stopped has something of each.
+const open = chosen.map(runsOf);
+const ran = new Map();
+const next = () => {
+  const runs = open.shift();
+  if (!runs) return null;
+  const run = runs.shift();
+  if (runs.length > 0) open.push(runs);
+  return run;
+};
 await Promise.all(
   [0, 1].map(async () => {
-    for (let next = open.shift(); next; next = open.shift()) results.push(await prove(next));
+    for (let run = next(); run; run = next()) {
+      const { code, verdicts } = await prove(run);
+      const before = ran.get(run.name) ?? { name: run.name, code: 0, tried: 0, verdicts: [] };
+      ran.set(run.name, {
+        ...before,
+        code: before.code || code,
+        tried: before.tried + run.tried,
+        verdicts: [...before.verdicts, ...verdicts],
+      });
+      writeDown();
+    }
   }),
 );
+console.log(readFileSync("docs/proof.md", "utf8"));
+process.exit([...ran.values()].every(({ code }) => code === 0) ? 0 : 1);
+
 /** Rows of a table: how many of each outcome, by a heading. */
 function rows(verdicts, heading, outcomes) {
   const groups = new Map();
@@ -97,18 +129,17 @@ function rows(verdicts, heading, outcomes) {
   return [...[...groups].sort().map(([name, counts]) => line(name, counts)), line("**all**", all)];
 }
 
-const seed = process.env.PROOF_SEED ?? "each test's own";
-const said = `Run on ${new Date().toISOString().slice(0, 10)}, seed: ${seed}.`;
-
 /** What a proof says, by its heading; a proof that was not run leaves what is there. */
-function sectionOf({ name, verdicts }) {
+function sectionOf({ name, tried, verdicts }) {
+  const seed = process.env.PROOF_SEED ?? proofs.find((proof) => proof.name === name).seed;
+  const said = `Run on ${new Date().toISOString().slice(0, 10)}, seeds from ${seed} on.`;
   if (name === "edits") {
     const clear = verdicts.filter(
       ({ outcome, why }) => outcome === "right" || (outcome === "asked" && why.includes("; one answer")),
     );
     const asked = clear.filter(({ outcome }) => outcome === "asked").length;
     return [
-      `## Edits: ${count} by chance`,
+      `## Edits: ${tried.toLocaleString("en")} by chance`,
       "",
       "Jobs of seven families, with something said of one piece: a decision, a name, a step that picks it. The job is edited by",
       "chance; points that go with the model say where the piece is now. *asked*: the program asked or told, and left it open.",
@@ -122,7 +153,7 @@ function sectionOf({ name, verdicts }) {
     ];
   }
   return [
-    `## Pairs: ${count} of solids`,
+    `## Pairs: ${tried.toLocaleString("en")} of solids`,
     "",
     "Each united, intersected, subtracted and split; held against closed and valid bodies, the identities of their volumes to 1e-6,",
     "and fine triangles (`manifold-3d`).",
@@ -135,39 +166,39 @@ function sectionOf({ name, verdicts }) {
   ];
 }
 
-const before = existsSync("docs/proof.md") ? readFileSync("docs/proof.md", "utf8") : "";
-const kept = (title) =>
-  before
-    .split(/^(?=## )/m)
-    .find((section) => section.startsWith(`## ${title}`))
-    ?.trimEnd() ?? "";
-const ran = new Map(results.map((result) => [result.name, result]));
-const section = (name, title) => (ran.has(name) ? sectionOf(ran.get(name)).join("\n") : kept(title));
-const other = proofs.flatMap(({ name, what }) => {
-  if (!what) return [];
-  const result = ran.get(name);
-  if (result) return [`| ${what} | ${result.code === 0 ? "yes" : "**no**"} |`];
-  return kept("Other proofs")
-    .split("\n")
-    .filter((line) => line.startsWith(`| ${what} |`));
-});
-const text = [
-  "# What the long proofs gave",
-  "",
-  "Made by `npm run proof`, which takes hours; `npm run proof 300 pairs` runs one of them and replaces what it said. The test command runs",
-  "a sample of each.",
-  "",
-  section("edits", "Edits"),
-  "",
-  section("pairs", "Pairs"),
-  "",
-  "## Other proofs",
-  "",
-  "| what | held |",
-  "|---|---|",
-  ...other,
-  "",
-].join("\n");
-writeFileSync("docs/proof.md", text);
-console.log(text);
-process.exit(results.every(({ code }) => code === 0) ? 0 : 1);
+/** Writes down what was proved so far; what was not run stays as it was. */
+function writeDown() {
+  const before = existsSync("docs/proof.md") ? readFileSync("docs/proof.md", "utf8") : "";
+  const kept = (title) =>
+    before
+      .split(/^(?=## )/m)
+      .find((section) => section.startsWith(`## ${title}`))
+      ?.trimEnd() ?? "";
+  const section = (name, title) => (ran.has(name) ? sectionOf(ran.get(name)).join("\n") : kept(title));
+  const other = proofs.flatMap(({ name, what }) => {
+    if (!what) return [];
+    const result = ran.get(name);
+    if (result) return [`| ${what} | ${result.code === 0 ? "yes" : "**no**"} |`];
+    return kept("Other proofs")
+      .split("\n")
+      .filter((line) => line.startsWith(`| ${what} |`));
+  });
+  const text = [
+    "# What the long proofs gave",
+    "",
+    "Made by `npm run proof`, which takes hours; `npm run proof 300 pairs` runs one of them and replaces what it said. The test command runs",
+    "a sample of each.",
+    "",
+    section("edits", "Edits"),
+    "",
+    section("pairs", "Pairs"),
+    "",
+    "## Other proofs",
+    "",
+    "| what | held |",
+    "|---|---|",
+    ...other,
+    "",
+  ].join("\n");
+  writeFileSync("docs/proof.md", text);
+}

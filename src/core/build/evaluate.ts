@@ -16,6 +16,7 @@ import {
 } from "../steps";
 import { Bench, type BenchItem, stepOf } from "./bench";
 import type { ResultCache } from "./cache";
+import { drawnThrough } from "./drawn-points";
 import { type FoundReference, referencesOf } from "./references";
 import { withTriedRepairs } from "./repairs";
 import type { StepResult } from "./result";
@@ -262,6 +263,7 @@ class Run {
         refs.flatMap((ref) => this.bench.itemsOf(ref, step)).map(({ item }) => this.bench.asBody(item, step)),
       nameOf: (id) => this.bench.nameOf(id),
       earlier: (id) => this.bench.lineage.earlier(id),
+      drawnThrough: (face) => drawnThrough(this.part, face),
       toolsOf: (id) => this.toolsOf(id, step),
       ...referencesOf(
         step,

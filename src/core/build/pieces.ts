@@ -52,6 +52,12 @@ function sole(alike: readonly number[]): Outcome {
 function found(text: string, list: readonly Trace[], alike: readonly number[]): Outcome {
   const mark = readMark(text);
   if (!mark) return { how: "unclear", why: "changed", candidates: [...alike] };
-  const pieces = list.map(({ bounds, spot }): Traced => ({ bounds: new Set(bounds), spot: () => spot }));
+  const pieces = list.map(
+    ({ bounds, spans, spot }): Traced => ({
+      bounds: new Set(bounds),
+      spans: () => new Set(spans),
+      spot: () => spot,
+    }),
+  );
   return findMarked(mark, pieces, alike);
 }

@@ -53,6 +53,7 @@ export * from "./sheet";
 export { type SkinEnds, skinThrough } from "./skin";
 export { solidFromFaces } from "./solid-from-faces";
 export { soundSolid, type Unsoundness, unsoundness } from "./soundness";
+export { spansWithin } from "./spans-within";
 export { type Bend, bendsOf, type ChainLink, chainOf, type Spine, spotsAlong, startOf, turnBetween } from "./spine";
 export * from "./step-file";
 export * from "./surface-gap";

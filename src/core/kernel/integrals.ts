@@ -1,5 +1,7 @@
 import type { Curve, EdgeUse, FaceStructure, Structure, SurfaceFrame, SurfaceRecord } from "./binary";
-import { type SplineData, spansOf, splineAt } from "./binary/spline-data";
+import { placed, turned } from "./binary/places";
+import { type SplineData, spansOf, splineAt, unwrapped } from "./binary/spline-data";
+import { freeIntegrals } from "./free-integrals";
 import { integrate } from "./quadrature";
 import { cross, dot, type Vec3 } from "./vectors";
 
@@ -23,12 +25,23 @@ export interface FaceIntegrals {
 export function faceIntegrals(structure: Structure, place: number, rough = false): FaceIntegrals | null {
   const face = structure.faces[place]!;
   const { surface } = face;
-  if (!surface || !("axis" in surface)) return null;
+  if (!surface) return null;
   const uses = face.wires.flat().filter(({ bounds }) => bounds);
   if (uses.length === 0) return null;
-  const found = surface.kind === "plane" ? flat(structure, surface, uses, rough) : curved(face, surface, uses, rough);
+  const found = integralsOf(structure, face, surface, uses, rough);
   if (!found || !(found.area > 0)) return null;
   return face.forward ? found : { ...found, flux: -found.flux };
+}
+
+function integralsOf(
+  structure: Structure,
+  face: FaceStructure,
+  surface: SurfaceRecord,
+  uses: EdgeUse[],
+  rough: boolean,
+): FaceIntegrals | null {
+  if (!("axis" in surface)) return freeIntegrals(face, uses, rough);
+  return surface.kind === "plane" ? flat(structure, surface, uses, rough) : curved(face, surface, uses, rough);
 }
 
 const QUARTER = Math.PI / 2;
@@ -105,7 +118,7 @@ function alongCurve(
   });
 }
 
-/** The same along a spline in space, as long as nothing moved it. */
+/** The same along a spline in space. */
 function alongFlatSpline(
   curve: Extract<Curve, { kind: "spline" }>,
   from: number,
@@ -114,10 +127,13 @@ function alongFlatSpline(
   turn: ToPlane,
   rough: boolean,
 ): number[] | null {
-  const spline = curve.matrix ? undefined : curve.spline?.();
-  if (!spline || spline.periodic) return null;
-  return overSpans(spline, from, to, rough, ({ at, slope }) => {
-    const [[x, y], [dx, dy]] = [local(at), turn(slope)];
+  const written = curve.spline?.();
+  if (!written) return null;
+  const { matrix } = curve;
+  return overSpans(unwrapped(written), from, to, rough, ({ at, slope }) => {
+    const [[x, y], [dx, dy]] = matrix
+      ? [local(placed({ id: 1, matrix }, at)), turn(turned({ id: 1, matrix }, slope))]
+      : [local(at), turn(slope)];
     return [x * dy, ((x * x) / 2) * dy, ((-y * y) / 2) * dx];
   });
 }
@@ -253,9 +269,9 @@ function alongSpline(
   total: number[],
   rough: boolean,
 ): boolean {
-  const spline = image.curve.kind === "spline" ? image.curve.spline?.() : undefined;
-  if (!spline || spline.periodic) return false;
-  const sums = overSpans(spline, image.from, image.to, rough, ({ at, slope }) => {
+  const written = image.curve.kind === "spline" ? image.curve.spline?.() : undefined;
+  if (!written) return false;
+  const sums = overSpans(unwrapped(written), image.from, image.to, rough, ({ at, slope }) => {
     const [u, v] = [at[0]!, at[1]!];
     // On the far side of its tip a cone is run through backwards.
     const past = surface.kind === "cone" && surface.radius + v * Math.sin(surface.half) < -1e-9;

@@ -29,3 +29,68 @@ export function integrate(
   }
   return sums;
 }
+
+/** The same for four points (Abramowitz & Stegun, 25.4). */
+const FOUR = [
+  [0.3399810435848563, 0.6521451548625461],
+  [0.8611363115940526, 0.3478548451374538],
+] as const;
+
+type Values = (t: number, into: Float64Array) => void;
+
+/** Integrates several functions at once by one rule over one interval, into `sums`. */
+function byRule(
+  rule: readonly (readonly [number, number])[],
+  from: number,
+  to: number,
+  values: Values,
+  own: Float64Array,
+  sums: Float64Array,
+): void {
+  const [middle, half] = [(from + to) / 2, (to - from) / 2];
+  sums.fill(0);
+  for (const [node, weight] of rule)
+    for (const t of [middle - node * half, middle + node * half]) {
+      values(t, own);
+      for (let i = 0; i < sums.length; i++) sums[i]! += own[i]! * weight * half;
+    }
+}
+
+/** Into how many halves of halves an interval is divided at most, before it is given up. */
+const DEEPEST = 14;
+
+/**
+ * Integrates several functions at once to an accuracy: four points are held against eight, and where they disagree the
+ * interval is halved, as at a place where the functions are not smooth.
+ * @param values writes the functions' values at a place. @param scale what each function's integral is measured by.
+ * @param accuracy relative to what is measured by, over the whole interval; null for eight points as they are.
+ * @returns false where they would not agree however often it was halved; what is added to `total` is void then.
+ */
+export function integrateTo(
+  accuracy: number | null,
+  from: number,
+  to: number,
+  values: Values,
+  scale: readonly number[] | Float64Array,
+  total: Float64Array,
+): boolean {
+  const size = total.length;
+  const [own, few, many] = [new Float64Array(size), new Float64Array(size), new Float64Array(size)];
+  const part = (low: number, high: number, depth: number): boolean => {
+    byRule(EIGHT, low, high, values, own, many);
+    if (accuracy !== null) {
+      byRule(FOUR, low, high, values, own, few);
+      // An eighth of the interval may be off by an eighth of what the whole may be, and no less than rounding makes it.
+      const share = Math.max((high - low) / (to - from), 1e-3);
+      const agrees = few.every((value, i) => Math.abs(value - many[i]!) <= accuracy * share * scale[i]!);
+      if (!agrees) {
+        if (depth >= DEEPEST || !many.every(Number.isFinite)) return false;
+        const middle = (low + high) / 2;
+        return part(low, middle, depth + 1) && part(middle, high, depth + 1);
+      }
+    }
+    for (let i = 0; i < size; i++) total[i]! += many[i]!;
+    return many.every(Number.isFinite);
+  };
+  return part(from, to, 0);
+}

@@ -3,7 +3,7 @@ import { type Body, comparePlaces, type Item } from "../naming";
 import { Ids } from "./ids";
 import { IN_DECISIONS, IN_NAMES, markOf, writeMark } from "./mark";
 import { keyOf, type Piece } from "./piece";
-import { Scene } from "./scene";
+import { type Known, Scene } from "./scene";
 import { sheetPieces } from "./sheet-pieces";
 import { SolidDivider } from "./solid-pieces";
 
@@ -42,22 +42,19 @@ export type Draft = Omit<Piece, "index" | "key" | "mark">;
  * Divides stock by cutters, each stock body by itself: stock does not divide stock.
  * The result belongs to the caller, who frees it.
  */
-export function divideEach(stock: readonly Body[], cutters: readonly Knife[], earlier?: Earlier): Division {
-  const ids = new Ids([...stock.map(({ id }) => id), ...cutters.map(({ item }) => item.id)], earlier);
-  return collect(stock.map((body) => () => divideTogether([body], cutters, ids)));
+export function divideEach(stock: readonly Body[], cutters: readonly Knife[], known: Known = {}): Division {
+  const ids = new Ids([...stock.map(({ id }) => id), ...cutters.map(({ item }) => item.id)], known.earlier);
+  return collect(stock.map((body) => () => divideTogether([body], cutters, ids, known)));
 }
 
 /** Divides all operands by one another: every cell that they make is a piece. */
-export function divideAll(operands: readonly Body[], earlier?: Earlier): Division {
+export function divideAll(operands: readonly Body[], known: Known = {}): Division {
   const ids = new Ids(
     operands.map(({ id }) => id),
-    earlier,
+    known.earlier,
   );
-  return collect([() => divideTogether(operands, [], ids)]);
+  return collect([() => divideTogether(operands, [], ids, known)]);
 }
-
-/** The ids that an item had before it was changed. */
-type Earlier = (id: string) => readonly string[];
 
 interface Part {
   drafts: Draft[];
@@ -94,7 +91,7 @@ function collect(makers: (() => Part)[]): Division {
   }
 }
 
-function divideTogether(stock: readonly Body[], cutters: readonly Knife[], ids: Ids): Part {
+function divideTogether(stock: readonly Body[], cutters: readonly Knife[], ids: Ids, known: Known): Part {
   const args: Knife[] = [
     ...stock.map((body) => ({ item: body as Item, shape: body.shape, faces: body.faces })),
     ...cutters,
@@ -113,7 +110,7 @@ function divideTogether(stock: readonly Body[], cutters: readonly Knife[], ids: 
         for (const { face } of images) if (!names.has(face)) names.set(face, arg.faces[f]!);
       });
     });
-    const scene = new Scene(stock, cutters, fusion, names, ids);
+    const scene = new Scene(stock, cutters, fusion, names, ids, known);
     const solids = new SolidDivider(scene);
     const drafts = [...solids.pieces(), ...sheetPieces(scene, owned)];
     return {

@@ -53,6 +53,8 @@ export function findMarked(mark: Mark, pieces: readonly Traced[], alike: readonl
       : unclear(left.length > 0 ? "changed" : "gone", withoutOthers());
   }
   const equal = alike.filter((piece) => isEqual(mark, pieces[piece]!));
+  const bySpans = atItsSpans(mark, pieces, alike, isOther);
+  if (bySpans) return bySpans;
   if (mark.twin && mark.twin.count > 1) return amongTwins(mark.twin, pieces, equal, alike, withoutOthers());
   if (equal.length > 1) return unclear("divided", equal);
   if (equal.length === 1) return settled(equal[0]!);
@@ -76,6 +78,9 @@ export function findMarked(mark: Mark, pieces: readonly Traced[], alike: readonl
     if (fresh.length > silent) return unclear("divided", [piece, ...fresh]);
     // One that could not be told from it by a bound of its own is there no more: it may have run together with this one.
     if (fresh.length < silent && extras(mark, pieces[piece]!) > 0) return unclear("merged", [piece, ...fresh]);
+    // Another lies now at the spans of drawn curves at which this one did.
+    if (!liesAt(pieces[piece]!, mark.at) && alike.some((other) => liesAt(pieces[other]!, mark.at)))
+      return unclear("changed", [piece, ...fresh]);
     if (mark.twin && contradicted(mark.twin, pieces, alike, piece)) return unclear("alike", [piece, ...fresh]);
     return found(piece, hasShifted(piece));
   }
@@ -178,6 +183,28 @@ function amongTwins(
   const choice = stillThere(twin, spots) ?? (equal.length === twin.count ? inTheRow(twin, spots) : null);
   if (choice === null || contradicted(twin, pieces, alike, equal[choice]!)) return unclear("alike", equal);
   return found(equal[choice]!);
+}
+
+const liesAt = (piece: Traced, spans: readonly string[]) => spans.some((span) => piece.spans().has(span));
+
+/**
+ * The piece that lies at the spans of drawn curves at which it alone of its kind did: names say more than places. Null
+ * where there were none, or none is left.
+ */
+function atItsSpans(
+  { at, past, of }: Mark,
+  pieces: readonly Traced[],
+  alike: readonly number[],
+  isOther: (piece: number) => boolean,
+): Outcome | null {
+  const lies = (piece: number, spans: readonly string[]) => liesAt(pieces[piece]!, spans);
+  const holders = at.length > 0 ? alike.filter((piece) => lies(piece, at)) : [];
+  if (holders.length === 0) return null;
+  if (holders.length > 1) return unclear("divided", holders);
+  if (lies(holders[0]!, past)) return unclear("merged", holders);
+  if (!isOther(holders[0]!)) return found(holders[0]!);
+  // What another had alone bounds it now. That one has not run together with it where each had spans of its own.
+  return past.length >= of - 1 ? found(holders[0]!, true) : unclear("changed", holders);
 }
 
 /** The one that is where it was, as large and as far from the next as it was, seen from one body at least. */

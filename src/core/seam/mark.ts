@@ -21,6 +21,10 @@ export interface Mark {
   of: number;
   /** How many bounds it had in all: more than are listed where they were too many. */
   total: number;
+  /** Spans of drawn curves at which it alone of its kind lay; where it has peers. */
+  at: string[];
+  /** One or more spans at which each of those others lay alone. */
+  past: string[];
   /** Where it lies among its peers; null where it had none. */
   twin: Twin | null;
 }
@@ -49,6 +53,8 @@ export interface TwinSpot {
 export interface Traced {
   /** Bounds, hashed (`boundOf`). */
   bounds: ReadonlySet<string>;
+  /** Spans of drawn curves that it lies at, hashed. Asked for only where bounds do not tell. */
+  spans(): ReadonlySet<string>;
   /** Size and place; null when it is not at hand any more. Asked for only where bounds do not tell. */
   spot(): Spot | null;
 }
@@ -94,11 +100,13 @@ export interface Room {
   shared: number;
   others: number;
   beyond: number;
+  /** Of spans that it lay at, and of those that others did. */
+  curves: number;
   /** From how many bodies its place is noted. */
   spots: number;
 }
-export const IN_NAMES: Room = { own: 16, shared: 16, others: 8, beyond: 8, spots: 3 };
-export const IN_DECISIONS: Room = { own: 200, shared: 200, others: 100, beyond: 100, spots: 8 };
+export const IN_NAMES: Room = { own: 16, shared: 16, others: 8, beyond: 8, curves: 6, spots: 3 };
+export const IN_DECISIONS: Room = { own: 200, shared: 200, others: 100, beyond: 100, curves: 100, spots: 8 };
 
 /**
  * The mark of one piece among all that were made.
@@ -117,6 +125,7 @@ export function markOf(pieces: readonly Traced[], piece: number, siblings: reado
   const elsewhere = pieces.map((other, i) =>
     siblings.includes(i) ? [] : [...other.bounds].filter((bound) => !isCutterBound(bound) && alone(bound, i)).sort(),
   );
+  const twin = twinOf(pieces, piece, rest, room);
   return {
     own: own.slice(0, room.own),
     shared: shared.slice(0, room.shared),
@@ -125,8 +134,19 @@ export function markOf(pieces: readonly Traced[], piece: number, siblings: reado
     telling: telling.length,
     of: siblings.length,
     total: all.length,
-    twin: twinOf(pieces, piece, rest, room),
+    ...(twin ? spansOf(pieces, piece, siblings, room) : { at: [], past: [] }),
+    twin,
   };
+}
+
+/** The spans of drawn curves at which a piece lies alone, and those at which its siblings do. */
+function spansOf(pieces: readonly Traced[], piece: number, siblings: readonly number[], room: Room) {
+  const alone = (i: number) =>
+    [...pieces[i]!.spans()].filter((span) => siblings.every((j) => j === i || !pieces[j]!.spans().has(span))).sort();
+  const others = siblings.filter((i) => i !== piece).map(alone);
+  // As many as there were others only where each had one.
+  const most = others.every((spans) => spans.length > 0) ? room.curves : Math.min(room.curves, others.length - 1);
+  return { at: alone(piece).slice(0, room.curves), past: inTurn(others, most) };
 }
 
 /** One of each list first, then more of each, as far as there is room. */
@@ -195,10 +215,11 @@ export const away = (a: Vec3, b: Vec3): number => Math.hypot(a[0] - b[0], a[1] -
 const short = (value: number) => String(Math.round(value * 100) / 100 + 0);
 
 /** A mark as text, for names and decisions. */
-export function writeMark({ own, shared, others, beyond, telling, of, total, twin }: Mark): string {
+export function writeMark({ own, shared, others, beyond, telling, of, total, at: lay, past, twin }: Mark): string {
   const bounds = `${own.join("")}.${shared.join("")}.${others.join("")}${beyond.length > 0 ? `.${beyond.join("")}` : ""}`;
   const listed = own.length + shared.length;
-  const counts = `${of > 1 ? `*${of}-${telling}` : ""}${total > listed ? `+${total}` : ""}`;
+  const curves = lay.length + past.length > 0 ? `=${lay.join("")}.${past.join("")}` : "";
+  const counts = `${of > 1 ? `*${of}-${telling}` : ""}${total > listed ? `+${total}` : ""}${curves}`;
   if (!twin) return bounds + counts;
   const spots = twin.spots
     .map(
@@ -209,15 +230,16 @@ export function writeMark({ own, shared, others, beyond, telling, of, total, twi
   return `${bounds}${counts}@${twin.count};${short(twin.gap)};${short(twin.next)};${Number(twin.size.toPrecision(8))};${spots}`;
 }
 
-const FORM = /^([\w-]*)\.([\w-]*)\.([\w-]*)(?:\.([\w-]*))?(?:\*(\d+)-(\d+))?(?:\+(\d+))?(?:@(.+))?$/;
+const FORM =
+  /^([\w-]*)\.([\w-]*)\.([\w-]*)(?:\.([\w-]*))?(?:\*(\d+)-(\d+))?(?:\+(\d+))?(?:=([\w-]*)\.([\w-]*))?(?:@(.+))?$/;
 
 /** Reads a mark; null where the text is none. */
 export function readMark(text: string): Mark | null {
   const found = FORM.exec(text);
   if (!found) return null;
-  const [, own = "", shared = "", others = "", beyond = "", of, telling, total, twin] = found;
+  const [, own = "", shared = "", others = "", beyond = "", of, telling, total, at = "", past = "", twin] = found;
   const list = (run: string) => run.match(/.{5}/g) ?? [];
-  if ([own, shared, others, beyond].some((run) => run.length % LENGTH !== 0)) return null;
+  if ([own, shared, others, beyond, at, past].some((run) => run.length % LENGTH !== 0)) return null;
   const mark: Mark = {
     own: list(own),
     shared: list(shared),
@@ -226,6 +248,8 @@ export function readMark(text: string): Mark | null {
     telling: Number(telling ?? 0),
     of: Number(of ?? 1),
     total: Number(total ?? (own.length + shared.length) / LENGTH),
+    at: list(at),
+    past: list(past),
     twin: null,
   };
   if (twin === undefined) return mark;

@@ -28,6 +28,8 @@ export interface Piece {
   faces: string[];
   /** What bounds it, hashed: its faces, those of cutters with the side that it lies on; of a sheet, what ends it, too. */
   bounds: ReadonlySet<string>;
+  /** The spans of drawn curves that it lies at, hashed: what tells lumps apart that the same faces bound. */
+  spans(): ReadonlySet<string>;
   /** Its size and where its middle lies. */
   spot(): Spot | null;
   /** Faces of the arrangement that bound it, and their sense. */

@@ -8,6 +8,7 @@ import {
   type Shape,
   type Surface,
   scale,
+  spansWithin,
   sub,
   type Vec3,
 } from "../kernel";
@@ -24,6 +25,14 @@ export interface CutterUse {
   sense: number;
 }
 
+/** What is known of the things that are divided and divide, beside what they are. */
+export interface Known {
+  /** The ids that an item had before it was changed. */
+  earlier?(id: string): readonly string[];
+  /** The points, by id and in order, that the curve was drawn through which a face (by name) was drawn out from. */
+  drawnThrough?(face: string): readonly string[] | null;
+}
+
 /** What is divided by what, with all that finding the pieces asks of it. */
 export class Scene {
   /** For each arrangement face, the cutters that it is part of. */
@@ -38,6 +47,7 @@ export class Scene {
     readonly fusion: Fusion,
     readonly names: ReadonlyMap<number, string>,
     readonly ids: Ids,
+    private readonly known: Known = {},
   ) {
     stock.forEach((_, a) => {
       for (const { face } of fusion.images[a]!.flat()) this.stockFaces.add(face);
@@ -64,6 +74,21 @@ export class Scene {
     if (this.stockFaces.has(face)) return boundOf(name);
     const use = this.uses.get(face)?.[0];
     return boundOf(`${name}${use && use.sense !== 0 ? (use.sense === sign ? "<" : ">") : ""}`, true);
+  }
+
+  /**
+   * The spans of drawn curves that a piece lies at, each from one point of the curve to the next: a wave's one face bounds
+   * many lumps, and each lies at spans of its own.
+   */
+  spansAt(uses: readonly { face: number; sign: number }[]): ReadonlySet<string> {
+    const spans = new Set<string>();
+    for (const { face, sign } of uses) {
+      const points = this.known.drawnThrough?.(this.names.get(face)!);
+      if (!points) continue;
+      for (const i of spansWithin(this.fusion.faceHandle(face), points.length))
+        spans.add(boundOf(`${this.bound(face, sign)} ${points[i]} ${points[i + 1]}`));
+    }
+    return spans;
   }
 
   /** The bound that a cutter's face is to a piece of a sheet which ends there, on the given side of it. */

@@ -53,6 +53,7 @@ export function sheetPieces(scene: Scene, owned: Shape[]): Draft[] {
           ...group.map(({ face, sign }) => scene.bound(face, sign)),
           ...cuts[i]!.map(({ face, side }) => scene.cutBound(face, side)),
         ]),
+        spans: once(() => scene.spansAt(group)),
         spot: once(() =>
           scene.spotOf(
             shape,

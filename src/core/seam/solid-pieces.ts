@@ -39,6 +39,7 @@ export class SolidDivider {
         sides,
         faces: cell.faces.map(({ face }) => names.get(face)!),
         bounds: new Set(uses.map(({ face, sign }) => this.scene.bound(face, sign))),
+        spans: once(() => this.scene.spansAt(uses)),
         spot: once(() => this.scene.spotOf(cell.shape, owners, this.cuttersAt(uses))),
         uses,
         shape: cell.shape,

@@ -90,7 +90,7 @@ export function putInto(
 function cutOut(targets: readonly Body[], tools: readonly Body[], context: StepContext): StepOutcome {
   const { step } = context;
   const knives = tools.map((item) => ({ item, shape: item.shape, faces: item.faces }));
-  const division = divideEach(targets, knives, context.earlier);
+  const division = divideEach(targets, knives, context);
   try {
     const idle = tools.find((tool) => !reachesAny(division, tool.id));
     if (idle && tools.length === 1) refuseMiss(idle, targets, "The cut", context);
@@ -116,7 +116,7 @@ function combined(
   const ids = operands.map(({ id }) => id);
   let division: Division | null = null;
   try {
-    division = divideAll(operands, context.earlier);
+    division = divideAll(operands, context);
     const within = (piece: { stock: readonly string[] }) =>
       targets.some(({ id }) => piece.stock.includes(id)) && tools.some(({ id }) => piece.stock.includes(id));
     const settled = settleFates(

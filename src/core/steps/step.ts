@@ -64,6 +64,8 @@ export interface StepContext {
   nameOf(id: string): string;
   /** The ids that an item had before it was changed, the latest first. */
   earlier(id: string): readonly string[];
+  /** The points, by id and in order, that the curve was drawn through which a face (by name) was drawn out from. */
+  drawnThrough(face: string): readonly string[] | null;
   /** What an earlier step put into other bodies, and how; of steps that are named by `repeats`. @throws SeamError */
   toolsOf(step: string): { tools: readonly Body[]; into: Into };
   /** The bytes of an imported file. */
@@ -97,6 +99,8 @@ export interface Trace {
   /** How its id may begin, after the step's. */
   keys: string[];
   bounds: string[];
+  /** Spans of drawn curves that it lies at; where others of its kind may be taken for it. */
+  spans?: string[];
   spot: Spot | null;
   /** How an older release would have named it. */
   once?: string;
@@ -104,7 +108,7 @@ export interface Trace {
 
 /** A piece with its fate, for the tray. The shape belongs to whoever asked. */
 export interface PieceReport {
-  piece: Omit<Piece, "fusion" | "shape" | "uses" | "bounds" | "spot" | "kinds" | "mark"> & { mark: string };
+  piece: Omit<Piece, "fusion" | "shape" | "uses" | "bounds" | "spans" | "spot" | "kinds" | "mark"> & { mark: string };
   shape: Shape;
   fate: PresetFate;
   /** Whether a decision gave it its fate. */

@@ -42,6 +42,35 @@ export function readSpline(bytes: Uint8Array, size: 2 | 3): SplineData {
   return { degree, poles, weights: rational ? weights : null, knots, periodic };
 }
 
+/**
+ * A spline that goes round on, written as one that does not: knots run on before its first and after its last, and poles
+ * come again. It is the same curve between its first knot and its last.
+ */
+export function unwrapped(spline: SplineData): SplineData {
+  if (!spline.periodic) return spline;
+  const { degree, poles, weights } = spline;
+  const knots = unwrappedKnots(spline.knots, degree);
+  const count = knots.length - degree - 1;
+  const again = <T>(list: readonly T[]) => Array.from({ length: count }, (_, i) => list[i % list.length]!);
+  return { degree, knots, poles: again(poles), weights: weights && again(weights), periodic: false };
+}
+
+/** The knots of a spline that goes round on, with as many before the first and after the last as a place there asks for. */
+export function unwrappedKnots(knots: readonly number[], degree: number): number[] {
+  const [from, to] = [knots[0]!, knots.at(-1)!];
+  const times = knots.filter((knot) => knot === from).length;
+  const more = degree + 1 - times;
+  const [below, above] = [knots.filter((knot) => knot < to), knots.filter((knot) => knot > from)];
+  const period = to - from;
+  const at = (list: readonly number[], i: number) => list[((i % list.length) + list.length) % list.length]!;
+  const round = (list: readonly number[], i: number) => Math.floor(i / list.length) * period;
+  return [
+    ...Array.from({ length: more }, (_, i) => at(below, i - more) + round(below, i - more)),
+    ...knots,
+    ...Array.from({ length: more }, (_, i) => at(above, i) + round(above, i) + period),
+  ];
+}
+
 /** Poles times their weights, with the weights behind: one after the other. */
 const lifted = new WeakMap<SplineData, Float64Array>();
 

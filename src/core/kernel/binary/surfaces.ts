@@ -1,6 +1,6 @@
 import type { Vec3 } from "../vectors";
-import type { Bytes } from "./bytes";
-import { type Raw, readCurve } from "./curves";
+import { Bytes } from "./bytes";
+import { type Curve, type Raw, readCurve } from "./curves";
 
 /** A surface's own axes: it need not be right-handed. */
 export interface SurfaceFrame {
@@ -17,7 +17,24 @@ export type SurfaceRecord =
   /** The radius where v is 0; half the angle at the tip, radians. */
   | ({ kind: "cone"; radius: number; half: number } & SurfaceFrame)
   | ({ kind: "torus"; major: number; minor: number } & SurfaceFrame)
-  | ({ kind: "extrusion" | "revolution" | "spline" | "offset" } & Raw);
+  /** `of` is drawn along `way`: u runs along the curve, v along the way. */
+  | ({ kind: "extrusion"; of: Curve; way: Vec3 } & Raw)
+  /** `of` turned about an axis: u is the angle, v runs along the curve. */
+  | ({ kind: "revolution"; of: Curve; axisAt: Vec3; axisWay: Vec3 } & Raw)
+  | ({ kind: "spline"; spline?(): SplineSurface } & Raw)
+  /** `of`, each point `by` along the normal away. */
+  | ({ kind: "offset"; of: SurfaceRecord; by: number } & Raw);
+
+/** A piecewise polynomial surface, rational where it has weights: as the library writes it. */
+export interface SplineSurface {
+  degrees: [number, number];
+  /** Along u one after the other, of each those along v. */
+  poles: Vec3[][];
+  weights: number[][] | null;
+  /** Every knot as often as it counts. */
+  knots: [number[], number[]];
+  periodic: [boolean, boolean];
+}
 
 const [PLANE, CYLINDER, CONE, SPHERE, TORUS, EXTRUSION, REVOLUTION, BEZIER, SPLINE, RECTANGULAR, OFFSET] = [
   1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11,
@@ -39,14 +56,16 @@ export function readSurface(bytes: Bytes): SurfaceRecord {
       return { kind: "sphere", ...frame(), radius: bytes.real() };
     case TORUS:
       return { kind: "torus", ...frame(), major: bytes.real(), minor: bytes.real() };
-    case EXTRUSION:
-      bytes.skip(24);
-      readCurve(bytes, 3);
-      return { kind: "extrusion", digest: bytes.digestSince(start) };
-    case REVOLUTION:
-      bytes.skip(48);
-      readCurve(bytes, 3);
-      return { kind: "revolution", digest: bytes.digestSince(start) };
+    case EXTRUSION: {
+      const way = point();
+      const of = readCurve(bytes, 3);
+      return { kind: "extrusion", of, way, digest: bytes.digestSince(start) };
+    }
+    case REVOLUTION: {
+      const [axisAt, axisWay] = [point(), point()];
+      const of = readCurve(bytes, 3);
+      return { kind: "revolution", of, axisAt, axisWay, digest: bytes.digestSince(start) };
+    }
     case BEZIER: {
       const rational = bytes.byte() + bytes.byte() > 0;
       const poles = (bytes.short() + 1) * (bytes.short() + 1);
@@ -59,16 +78,47 @@ export function readSurface(bytes: Bytes): SurfaceRecord {
       const poles = bytes.integer() * bytes.integer();
       const knots = bytes.integer() + bytes.integer();
       bytes.skip(poles * 8 * (rational ? 4 : 3) + knots * 12);
-      return { kind: "spline", digest: bytes.digestSince(start) };
+      const own = bytes.copySince(start);
+      return { kind: "spline", digest: bytes.digestSince(start), spline: () => readSplineSurface(own) };
     }
     case RECTANGULAR:
       bytes.skip(32);
       return readSurface(bytes);
-    case OFFSET:
-      bytes.skip(8);
-      readSurface(bytes);
-      return { kind: "offset", digest: bytes.digestSince(start) };
+    case OFFSET: {
+      const by = bytes.real();
+      const of = readSurface(bytes);
+      return { kind: "offset", of, by, digest: bytes.digestSince(start) };
+    }
     default:
       throw new Error(`The shape's record has a surface of kind ${kind}.`);
   }
+}
+
+/** Reads the numbers of a spline surface from its own bytes. */
+function readSplineSurface(own: Uint8Array): SplineSurface {
+  const bytes = new Bytes(own);
+  bytes.skip(1);
+  const rational = bytes.byte() + bytes.byte() > 0;
+  const periodic: [boolean, boolean] = [bytes.byte() > 0, bytes.byte() > 0];
+  const degrees: [number, number] = [bytes.short(), bytes.short()];
+  const [us, vs, uKnots, vKnots] = [bytes.integer(), bytes.integer(), bytes.integer(), bytes.integer()];
+  const poles: Vec3[][] = [];
+  const weights: number[][] = [];
+  for (let i = 0; i < us; i++) {
+    poles.push([]);
+    weights.push([]);
+    for (let j = 0; j < vs; j++) {
+      poles[i]!.push(bytes.reals(3) as unknown as Vec3);
+      if (rational) weights[i]!.push(bytes.real());
+    }
+  }
+  const knots = (count: number) => {
+    const list: number[] = [];
+    for (let i = 0; i < count; i++) {
+      const [knot, times] = [bytes.real(), bytes.integer()];
+      for (let k = 0; k < times; k++) list.push(knot);
+    }
+    return list;
+  };
+  return { degrees, poles, weights: rational ? weights : null, knots: [knots(uKnots), knots(vKnots)], periodic };
 }

@@ -90,6 +90,7 @@ function pieceTraces(pieces: readonly Piece[], idOf: (piece: Piece) => string | 
     id: idOf(piece),
     keys: [...new Set(piece.kinds.map(keyOf))],
     bounds: [...piece.bounds],
+    ...(pieces.some((other) => other !== piece && other.kind === piece.kind) ? { spans: [...piece.spans()] } : {}),
     spot: pieces.some((other) => other !== piece && other.kind === piece.kind) ? piece.spot() : null,
     once: older[i]!,
   }));
@@ -100,6 +101,7 @@ function lumpTraces(step: string, key: string, joined: readonly Joined[]): { ord
   const known = joined.map((lump) => ({
     lump,
     bounds: new Set(lump.pieces.flatMap(({ bounds }) => [...bounds])),
+    spans: () => new Set(lump.pieces.flatMap((piece) => [...piece.spans()])),
     // A lump of several pieces lies where the first of them does: good enough to tell lumps apart by.
     spot: () => lump.pieces[0]!.spot(),
   }));
@@ -112,6 +114,7 @@ function lumpTraces(step: string, key: string, joined: readonly Joined[]): { ord
       id: `${step}:${key}${joined.length > 1 ? `~${writeMark(markOf(known, i, all, IN_NAMES))}` : ""}`,
       keys: [key],
       bounds: [...known[i]!.bounds],
+      ...(joined.length > 1 ? { spans: [...known[i]!.spans()] } : {}),
       spot: joined.length > 1 ? known[i]!.spot() : null,
       ...(joined.length > 1 ? { once: `${key}.${place + 1}` } : {}),
     })),

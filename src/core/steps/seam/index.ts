@@ -124,7 +124,7 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
       bodies: [sheet.id],
     });
   if (operands.length < 2) fail("needs-two", `${word} needs at least two bodies. Pick another.`, { step });
-  const division = divideAll(operands, context.earlier);
+  const division = divideAll(operands, context);
   try {
     const ids = operands.map((body) => body.id);
     const settled = settle(values, division, (piece) => presetFate(values.preset, piece, ids, {}), context);
@@ -184,7 +184,7 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
           bodies: [open.item.id],
         });
     }
-    const divided = divideEach(stock, knives, context.earlier);
+    const divided = divideEach(stock, knives, context);
     division = divided;
     refuseShort(division, stock, knives, context);
     const preset = (piece: Pick<Piece, "stock" | "sides">) =>
@@ -289,7 +289,17 @@ function reports(
   if (!context.wantsPieces) return {};
   return {
     pieces: division.pieces.map(
-      ({ shape, fusion: _fusion, uses: _uses, bounds: _bounds, spot: _spot, kinds: _kinds, mark, ...piece }) => ({
+      ({
+        shape,
+        fusion: _fusion,
+        uses: _uses,
+        bounds: _bounds,
+        spans: _spans,
+        spot: _spot,
+        kinds: _kinds,
+        mark,
+        ...piece
+      }) => ({
         piece: { ...piece, mark: mark() },
         shape: ownHandle(shape),
         fate: settled.fates[piece.index]!,

@@ -1,0 +1,101 @@
+import { basisAt, newBasis } from "./basis";
+import type { Curve } from "./curves";
+import { type SplineData, splineAt, unwrapped } from "./spline-data";
+
+/** A point of a curve, and how it goes on from there: the derivative by the curve's parameter. */
+export interface CurvePoint {
+  at: number[];
+  slope: number[];
+}
+
+/**
+ * The way to the points of a curve whose numbers are at hand; null for one that is asked of the library: a
+ * Bézier curve, a parabola, and what something moved that is not read in detail.
+ */
+export function pointsOf(curve: Curve): ((t: number) => CurvePoint) | null {
+  if (curve.kind === "line") {
+    const { at, way } = curve;
+    return (t) => ({ at: at.map((value, i) => value + t * way[i]!), slope: [...way] });
+  }
+  if (curve.kind === "circle" || curve.kind === "ellipse") {
+    const { at, x, y, major, minor } = curve;
+    return (t) => {
+      const [c, s] = [Math.cos(t), Math.sin(t)];
+      return {
+        at: at.map((value, i) => value + major * c * x[i]! + minor * s * y[i]!),
+        slope: at.map((_, i) => minor * c * y[i]! - major * s * x[i]!),
+      };
+    };
+  }
+  if (curve.kind !== "spline" || curve.matrix) return null;
+  const written = curve.spline?.();
+  if (!written) return null;
+  const spline = unwrapped(written);
+  return (t) => splineAt(spline, t);
+}
+
+/** Writes a point in space, and the first and second derivative there, into nine numbers. */
+export type Derivatives = (t: number, into: Float64Array) => void;
+
+/** The same of a curve in space with its second derivative, and the places where it is not smooth. */
+export function derivativesOf(curve: Curve): { at: Derivatives; breaks: readonly number[] } | null {
+  if (curve.kind === "line") {
+    const { at, way } = curve;
+    return {
+      breaks: [],
+      at: (t, into) => {
+        for (let i = 0; i < 3; i++) {
+          into[i] = at[i]! + t * way[i]!;
+          into[3 + i] = way[i]!;
+          into[6 + i] = 0;
+        }
+      },
+    };
+  }
+  if (curve.kind === "circle" || curve.kind === "ellipse") {
+    const { at, x, y, major, minor } = curve;
+    return {
+      breaks: [],
+      at: (t, into) => {
+        const [c, s] = [Math.cos(t), Math.sin(t)];
+        for (let i = 0; i < 3; i++) {
+          const [a, b] = [major * x[i]!, minor * y[i]!];
+          into[i] = at[i]! + c * a + s * b;
+          into[3 + i] = c * b - s * a;
+          into[6 + i] = -c * a - s * b;
+        }
+      },
+    };
+  }
+  const written = curve.kind === "spline" && !curve.matrix ? curve.spline?.() : undefined;
+  if (!written) return null;
+  const spline = unwrapped(written);
+  return { breaks: [...new Set(spline.knots)], at: splineDerivatives(spline) };
+}
+
+function splineDerivatives({ degree, knots, poles, weights }: SplineData): Derivatives {
+  const basis = newBasis();
+  // Sums of poles times their weights, and of the weights: each with its derivatives.
+  const sums = new Float64Array(12);
+  return (t, into) => {
+    basisAt(knots, degree, t, basis);
+    sums.fill(0);
+    for (let j = 0; j <= degree; j++) {
+      const pole = poles[basis.first + j]!;
+      const w = weights?.[basis.first + j] ?? 1;
+      for (let order = 0; order < 3; order++) {
+        const share = basis.rows[order]![j]! * w;
+        for (let i = 0; i < 3; i++) sums[4 * order + i]! += share * pole[i]!;
+        sums[4 * order + 3]! += share;
+      }
+    }
+    const [w, w1, w2] = [sums[3]!, sums[7]!, sums[11]!];
+    for (let i = 0; i < 3; i++) {
+      const p = sums[i]! / w;
+      const d = (sums[4 + i]! - w1 * p) / w;
+      into[i] = p;
+      into[3 + i] = d;
+      into[6 + i] = (sums[8 + i]! - 2 * w1 * d - w2 * p) / w;
+    }
+  };
+}

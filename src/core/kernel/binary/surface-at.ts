@@ -1,0 +1,214 @@
+import { cross, dot, type Vec3 } from "../vectors";
+import { basisAt, newBasis } from "./basis";
+import { derivativesOf } from "./curve-at";
+import { placed, turned } from "./places";
+import { unwrappedKnots } from "./spline-data";
+import type { SplineSurface, SurfaceRecord } from "./surfaces";
+
+/**
+ * A surface by its numbers. `at` writes a place and the derivatives there, three numbers each: the place, by u, by v, twice
+ * by u, by u and v, twice by v.
+ */
+export interface Patch {
+  at(u: number, v: number, into: Float64Array): void;
+  /** Where it is not smooth. */
+  breaks: [readonly number[], readonly number[]];
+  /** Where it is the same again and again: all along a way, by v; or all round an axis, by the angle u. */
+  alike?: { kind: "along"; way: Vec3 } | { kind: "round"; at: Vec3; axis: Vec3 };
+}
+
+/** Numbers to a place of a patch with its derivatives. */
+export const PATCH_NUMBERS = 18;
+
+/** A free surface by its numbers, where it lies; null for what is asked of the library, and for elementary surfaces. */
+export function patchOf(surface: SurfaceRecord): Patch | null {
+  if ("axis" in surface) return null;
+  const patch = unmoved(surface);
+  return patch && surface.matrix ? moved(patch, surface.matrix) : patch;
+}
+
+function unmoved(surface: Exclude<SurfaceRecord, { axis: Vec3 }>): Patch | null {
+  switch (surface.kind) {
+    case "extrusion":
+      return extruded(surface);
+    case "revolution":
+      return revolved(surface);
+    case "spline": {
+      const spline = surface.spline?.();
+      return spline ? splined(spline) : null;
+    }
+    case "offset": {
+      const base = patchOf(surface.of);
+      return base && offset(base, surface.by);
+    }
+  }
+}
+
+function extruded({ of, way }: Extract<SurfaceRecord, { kind: "extrusion" }>): Patch | null {
+  const curve = derivativesOf(of);
+  if (!curve) return null;
+  const own = new Float64Array(9);
+  return {
+    breaks: [curve.breaks, []],
+    alike: { kind: "along", way },
+    at: (u, v, into) => {
+      curve.at(u, own);
+      for (let i = 0; i < 3; i++) {
+        into[i] = own[i]! + v * way[i]!;
+        into[3 + i] = own[3 + i]!;
+        into[6 + i] = way[i]!;
+        into[9 + i] = own[6 + i]!;
+        into[12 + i] = 0;
+        into[15 + i] = 0;
+      }
+    },
+  };
+}
+
+function revolved({ of, axisAt, axisWay }: Extract<SurfaceRecord, { kind: "revolution" }>): Patch | null {
+  const curve = derivativesOf(of);
+  if (!curve) return null;
+  const own = new Float64Array(9);
+  const [k1, k2, k3] = axisWay;
+  return {
+    breaks: [[], curve.breaks],
+    alike: { kind: "round", at: axisAt, axis: axisWay },
+    at: (u, v, into) => {
+      curve.at(v, own);
+      const [c, s] = [Math.cos(u), Math.sin(u)];
+      // Each of the curve's three vectors turned, and its derivatives by the angle (Rodrigues' formula).
+      for (let order = 0; order < 3; order++) {
+        const shift = order === 0 ? axisAt : ZERO;
+        const x = own[3 * order]! - shift[0];
+        const y = own[3 * order + 1]! - shift[1];
+        const z = own[3 * order + 2]! - shift[2];
+        const along = k1 * x + k2 * y + k3 * z;
+        const out = [x - along * k1, y - along * k2, z - along * k3];
+        const aside = [k2 * z - k3 * y, k3 * x - k1 * z, k1 * y - k2 * x];
+        for (let i = 0; i < 3; i++) {
+          const still = shift[i]! + along * axisWay[i]!;
+          const turned = c * out[i]! + s * aside[i]!;
+          const on = c * aside[i]! - s * out[i]!;
+          if (order === 0) {
+            into[i] = still + turned;
+            into[3 + i] = on;
+            into[9 + i] = -turned;
+          } else if (order === 1) {
+            into[6 + i] = still + turned;
+            into[12 + i] = on;
+          } else into[15 + i] = still + turned;
+        }
+      }
+    },
+  };
+}
+
+const ZERO: Vec3 = [0, 0, 0];
+
+function splined({ degrees: [p, q], poles, weights, knots, periodic }: SplineSurface): Patch {
+  const us = periodic[0] ? unwrappedKnots(knots[0], p) : knots[0];
+  const vs = periodic[1] ? unwrappedKnots(knots[1], q) : knots[1];
+  const [along, across] = [newBasis(), newBasis()];
+  // Sums of poles times their weights, and of the weights, in the order of a patch's numbers.
+  const sums = new Float64Array(24);
+  const ORDERS = [
+    [0, 0],
+    [1, 0],
+    [0, 1],
+    [2, 0],
+    [1, 1],
+    [0, 2],
+  ] as const;
+  return {
+    breaks: [[...new Set(us)], [...new Set(vs)]],
+    at: (u, v, into) => {
+      basisAt(us, p, u, along);
+      basisAt(vs, q, v, across);
+      sums.fill(0);
+      for (let i = 0; i <= p; i++) {
+        const row = (along.first + i) % poles.length;
+        const [line, heavy] = [poles[row]!, weights?.[row]];
+        for (let j = 0; j <= q; j++) {
+          const column = (across.first + j) % line.length;
+          const [pole, w] = [line[column]!, heavy?.[column] ?? 1];
+          for (let k = 0; k < 6; k++) {
+            const [a, b] = ORDERS[k]!;
+            const share = along.rows[a]![i]! * across.rows[b]![j]! * w;
+            sums[4 * k]! += share * pole[0];
+            sums[4 * k + 1]! += share * pole[1];
+            sums[4 * k + 2]! += share * pole[2];
+            sums[4 * k + 3]! += share;
+          }
+        }
+      }
+      const [w, wu, wv, wuu, wuv, wvv] = [sums[3]!, sums[7]!, sums[11]!, sums[15]!, sums[19]!, sums[23]!];
+      for (let i = 0; i < 3; i++) {
+        const at = sums[i]! / w;
+        const du = (sums[4 + i]! - wu * at) / w;
+        const dv = (sums[8 + i]! - wv * at) / w;
+        into[i] = at;
+        into[3 + i] = du;
+        into[6 + i] = dv;
+        into[9 + i] = (sums[12 + i]! - 2 * wu * du - wuu * at) / w;
+        into[12 + i] = (sums[16 + i]! - wu * dv - wv * du - wuv * at) / w;
+        into[15 + i] = (sums[20 + i]! - 2 * wv * dv - wvv * at) / w;
+      }
+    },
+  };
+}
+
+/**
+ * Every point moved along the normal, S + d·n with n = (Su × Sv) / |Su × Sv|. Its second derivatives would ask for the
+ * third ones of what it is offset from: they are NaN.
+ */
+function offset(base: Patch, by: number): Patch {
+  const own = new Float64Array(PATCH_NUMBERS);
+  const vector = (k: number): Vec3 => [own[3 * k]!, own[3 * k + 1]!, own[3 * k + 2]!];
+  return {
+    ...base,
+    at: (u, v, into) => {
+      base.at(u, v, own);
+      const [du, dv, duu, duv, dvv] = [vector(1), vector(2), vector(3), vector(4), vector(5)];
+      const normal = cross(du, dv);
+      const size = Math.hypot(...normal);
+      const n: Vec3 = [normal[0] / size, normal[1] / size, normal[2] / size];
+      const slope = (a: Vec3, b: Vec3) => {
+        const change: Vec3 = [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
+        const lengthening = dot(change, n);
+        return [0, 1, 2].map((i) => (change[i]! - lengthening * n[i]!) / size);
+      };
+      const [nu, nv] = [slope(cross(duu, dv), cross(du, duv)), slope(cross(duv, dv), cross(du, dvv))];
+      for (let i = 0; i < 3; i++) {
+        into[i] = own[i]! + by * n[i]!;
+        into[3 + i] = du[i]! + by * nu[i]!;
+        into[6 + i] = dv[i]! + by * nv[i]!;
+      }
+      into.fill(Number.NaN, 9);
+    },
+  };
+}
+
+/** A patch where it was moved to; null where the movement mirrors. */
+function moved(patch: Patch, m: readonly number[]): Patch | null {
+  const rows = [m.slice(0, 3), m.slice(4, 7), m.slice(8, 11)] as unknown as [Vec3, Vec3, Vec3];
+  if (dot(cross(rows[0], rows[1]), rows[2]) <= 0) return null;
+  const own = new Float64Array(PATCH_NUMBERS);
+  const place = { id: 1, matrix: m };
+  const { alike } = patch;
+  const there =
+    alike?.kind === "along"
+      ? { ...alike, way: turned(place, alike.way) }
+      : alike && { ...alike, at: placed(place, alike.at), axis: turned(place, alike.axis) };
+  return {
+    breaks: patch.breaks,
+    ...(there ? { alike: there } : {}),
+    at: (u, v, into) => {
+      patch.at(u, v, own);
+      for (let k = 0; k < PATCH_NUMBERS; k += 3)
+        for (let i = 0; i < 3; i++) {
+          const row = rows[i]!;
+          into[k + i] = row[0] * own[k]! + row[1] * own[k + 1]! + row[2] * own[k + 2]! + (k === 0 ? m[4 * i + 3]! : 0);
+        }
+    },
+  };
+}
