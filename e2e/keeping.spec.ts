@@ -115,7 +115,9 @@ test("stopping a long evaluation leaves the last good picture and the next edit 
     { units: "mm" },
   );
   await page.goto(`/jobs/${id}`);
-  await page.getByRole("button", { name: "Stop" }).click({ timeout: 30_000 });
+  // Who waits is told at which step it is, at what of it, and since when.
+  await expect(page.locator("[data-building]")).toContainText(/Split.*\d+ s/, { timeout: 30_000 });
+  await page.getByRole("button", { name: "Stop" }).click();
   await expect(page.locator('[data-engine="stopped"]')).toBeVisible();
   await page.locator('[data-step="s"], [data-step="a"]').first().waitFor();
   await page.getByRole("button", { name: "More for step 20" }).click();

@@ -178,6 +178,8 @@ export interface Progress {
   done: number;
   total: number;
   step: string;
+  /** What the step is at, in words, where it takes its time. */
+  stage?: string;
 }
 
 /** One engine: it does one thing at a time. Errors cross as `EngineFault`. */

@@ -161,8 +161,10 @@ describe("the real engine in a thread", () => {
       { id: "s", type: "seam", preset: "subtract", stock: ["a"], cutters: ["b"] },
     ]);
     const seen: number[] = [];
-    const work = host.evaluate({ job, part: "part", known: [] }, ({ done }) => {
+    const stages: string[] = [];
+    const work = host.evaluate({ job, part: "part", known: [] }, ({ done, step, stage }) => {
       seen.push(done);
+      if (stage) stages.push(`${step}: ${stage}`);
       // The first word of progress: the thread is in the middle of its work now.
       if (spawned.length === 1) spawned[0]!.kill();
     });
@@ -171,6 +173,7 @@ describe("the real engine in a thread", () => {
     expect(items.map((item) => item.name)).toEqual(["Sphere", "Block"]);
     expect(host.replaced).toBeLessThanOrEqual(1);
     expect(seen).toContain(3);
+    expect(stages).toContain("s: dividing");
     host.close();
   });
 });

@@ -19,7 +19,7 @@ import { measure, measureBetween, measureThing, type Thing } from "@/core/check"
 import { SeamError } from "@/core/errors";
 import { type Inspection, inspectStep, writeStep, writeStl } from "@/core/exchange";
 import { hashBytes } from "@/core/hash";
-import type { Job } from "@/core/job";
+import type { Job, Part } from "@/core/job";
 import {
   allEdgeFacts,
   allFaceFacts,
@@ -58,6 +58,18 @@ import {
   type Target,
   type ViewMesh,
 } from "./contract";
+
+/** Tells how far a build is: after each step, and what a step is at while it takes its time. */
+function telling(progress: (progress: Progress) => void, { steps }: Part) {
+  let done = 0;
+  return {
+    onStep: (report: StepReport, now: number, total: number) => {
+      done = now;
+      progress({ done, total, step: report.id });
+    },
+    onStage: (step: string, stage: string) => progress({ done, total: steps.length, step, stage }),
+  };
+}
 
 /** What a host brings along: how to load the kernel and how to fetch bytes. */
 export interface Surroundings {
@@ -170,7 +182,7 @@ export class EngineSession implements EngineApi {
       },
       ...(upTo ? { upTo } : {}),
       ...(pieces ? { pieces } : {}),
-      ...(progress ? { onStep: (report, done, total) => progress({ done, total, step: report.id }) } : {}),
+      ...(progress ? telling(progress, part) : {}),
     });
   }
 

@@ -4,6 +4,7 @@ import { type Job, type Part, type Step, scopeOf } from "../job";
 import { freeShape, KernelFault, type Shape } from "../kernel";
 import { isBody } from "../naming";
 import type { FieldProblems, Scope } from "../params";
+import { hearingStages, tellStage } from "../stage";
 import {
   activeValues,
   fieldLabel,
@@ -23,7 +24,7 @@ import type { StepResult } from "./result";
 import { weigh } from "./weigh";
 
 /** Changes when a release computes something differently, so that stored results of an older one are left alone. */
-export const ENGINE_VERSION = "8";
+export const ENGINE_VERSION = "9";
 
 export type StepState = "good" | "warned" | "failed" | "waiting" | "suppressed" | "held";
 
@@ -64,6 +65,8 @@ export interface EvaluateOptions {
   /** The step whose pieces are wanted. */
   pieces?: string;
   onStep?(report: StepReport, done: number, total: number): void;
+  /** Told what a step is at while it takes its time: which, and in words. */
+  onStage?(step: string, words: string): void;
   /** Told how each picked face, edge and corner was found, by steps that are evaluated anew. */
   onReference?(found: FoundReference): void;
   /** Whether this is a trial of a repair: none is tried in it. */
@@ -113,7 +116,10 @@ class Run {
       else if (step.suppressed) {
         this.notDone(step);
         report = { ...blank, state: "suppressed" };
-      } else report = this.one(step);
+      } else {
+        const { onStage } = this.options;
+        report = hearingStages(onStage ? (words) => onStage(step.id, words) : null, () => this.one(step));
+      }
       steps.push(report);
       this.options.onStep?.(report, steps.length, this.part.steps.length);
       if (step.id === end) held = true;
@@ -172,6 +178,7 @@ class Run {
         const outcome = this.evaluate(step, warnings, wantsPieces);
         try {
           const given = items.map(({ item }) => item);
+          tellStage("weighing what was made");
           // What comes from a file is looked over as it is read, and told in words of its own.
           if (!type.files)
             weigh(step.id, outcome.made, given, type.weighed?.(step as never) === true, (trouble) =>
@@ -226,6 +233,7 @@ class Run {
   /** A trouble with those of its repairs that mend it: each is tried before it is offered. */
   private tried(error: Trouble): Trouble {
     if (!error.repair && !error.others) return error;
+    tellStage("trying what would mend it");
     const { cache, file } = this.options;
     return withTriedRepairs(error, this.job, this.part, (job, part, upTo) => {
       const { steps } = evaluatePart(job, part, { cache, file, upTo, trial: true });

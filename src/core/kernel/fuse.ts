@@ -1,3 +1,4 @@
+import { tellStage } from "../stage";
 import { boxOf } from "./box";
 import { isDelicate, ownTurn } from "./delicate";
 import { KernelFault } from "./faults";
@@ -46,7 +47,9 @@ export function fuse(args: readonly Shape[], crossings = true): Fusion {
   let at: Vec3 | null = null;
   /** The best of those whose parts meet badly: it is taken where no other way gives a closer one. */
   let best: { fusion: Fusion; gap: number } | null = null;
+  let way = 0;
   for (const attempt of attempts(args, crossings, delicate)) {
+    tellStage(++way === 1 ? "dividing" : `dividing, in another way (${way})`);
     try {
       const fusion = attempt();
       if (!fusion) continue;
@@ -165,6 +168,7 @@ function turnedArgs(args: readonly Shape[]): Shape[] | null {
 function faultOf(args: readonly Shape[], fusion: Fusion, delicate: boolean): { at: Vec3 | null } | null {
   if (!addsUp(args, fusion)) return { at: null };
   if (!delicate) return null;
+  tellStage("weighing the pieces");
   for (const { shape } of fusion.cells) {
     const [open] = openEdges(shape);
     if (open) return { at: open.at };

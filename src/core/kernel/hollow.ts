@@ -1,4 +1,5 @@
 import type { BRepOffset_Mode, GeomAbs_JoinType } from "replicad-opencascadejs";
+import { tellStage } from "../stage";
 import { boxOf } from "./box";
 import { contains, distanceToPoint, normalNear } from "./distance";
 import { allEdgeFacts } from "./edges";
@@ -43,6 +44,7 @@ export function hollowOut(
       open.map((place) => before[place]!),
     );
     try {
+      tellStage("moving the walls inwards");
       maker.MakeThickSolidByJoin(
         solid,
         closing,
@@ -75,6 +77,7 @@ export function hollowOut(
       }
     });
     if (sides < before.length - open.length) return refuse();
+    tellStage("weighing the walls");
     const made = subshapes(scope, result, "face");
     // Past a radius, or past the middle, the library turns a wall inside out instead of failing.
     const skin = skinOf(

@@ -1,3 +1,5 @@
+import { tellStage } from "../stage";
+
 /**
  * The largest size up to one that is too large that still works, found by halving and rounded down to a hundredth; null
  * when not even a small one does. What is offered was tried.
@@ -9,6 +11,7 @@ export function largestThat(fits: (size: number) => boolean, tooLarge: number, r
     // Tried as it will be offered.
     const middle = Math.floor(((low + high) / 2) * 100) / 100;
     if (middle <= low) break;
+    tellStage(`looking for the largest that fits (${round + 1} of ${rounds})`);
     if (fits(middle)) low = middle;
     else high = middle;
   }

@@ -55,7 +55,12 @@ export function useEvaluation(): { stop(): void; again(): void } {
       const abort = new AbortController();
       const entry = { abort, since: performance.now() };
       running.current = entry;
-      workspace.setState({ engine: { kind: "computing", done: 0, total: shown.steps.length } });
+      const tell = (done: number, total: number, stage?: string) => {
+        const { engine } = workspace.getState();
+        if (engine.kind === "computing" && stage !== undefined) engine.stage = stage;
+        else workspace.setState({ engine: { kind: "computing", done, total, since: performance.now() } });
+      };
+      tell(0, shown.steps.length);
       try {
         const { meshes } = workspace.getState();
         const evaluation = await engines().evaluate(
@@ -66,9 +71,9 @@ export function useEvaluation(): { stop(): void; again(): void } {
             storedKeys: storedKeys.current?.keys ?? [],
             ...(editing ? { upTo: editing.step.id, pieces: editing.step.id } : {}),
           },
-          ({ done, total }) => {
+          ({ done, total, stage }) => {
             // A word of progress may arrive after the result itself: it comes by another way.
-            if (running.current === entry) workspace.setState({ engine: { kind: "computing", done, total } });
+            if (running.current === entry) tell(done, total, stage);
           },
           abort.signal,
         );

@@ -9,7 +9,15 @@ import type { Measuring } from "./measuring";
 export type EngineState =
   | { kind: "starting" }
   | { kind: "idle" }
-  | { kind: "computing"; done: number; total: number }
+  | {
+      kind: "computing";
+      done: number;
+      total: number;
+      /** Since when this many are done, ms. */
+      since: number;
+      /** What the next is at. Written without a word to those who watch: it changes faster than anyone reads. */
+      stage?: string | undefined;
+    }
   | { kind: "stopped" }
   | { kind: "failed"; message: string };
 

@@ -1,7 +1,8 @@
 "use client";
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { formatAngle, formatArea, formatLength, formatVolume, type LengthUnit } from "@/core/units";
 import { type BodyView, isBodyView, type Measurement } from "@/engine/contract";
+import { Cancelled } from "@/engine/host";
 import { Button } from "../controls/controls";
 import { describeEdge, describeFace } from "../forms/part-fields";
 import { useJob, useStores, useWorkspace } from "../state/context";
@@ -14,7 +15,7 @@ export function MeasurePanel() {
   const items = useWorkspace((state) => state.evaluation?.items);
   const set = useWorkspace((state) => state.set);
   const unit = useJob((state) => state.job.units);
-  useMeasurement();
+  const waiting = useMeasurement();
   if (!measuring) return null;
   const bodies = items?.filter(isBodyView) ?? [];
   const { picked, result, trouble } = measuring;
@@ -59,14 +60,26 @@ export function MeasurePanel() {
             {trouble}
           </p>
         ) : null}
+        {waiting ? (
+          <p data-measuring className="mt-1 flex items-center gap-2 text-soft">
+            Measuring…
+            <Button small onClick={waiting.stop}>
+              Stop
+            </Button>
+          </p>
+        ) : null}
         <PickFromList bodies={bodies} unit={unit} />
       </div>
     </section>
   );
 }
 
-/** Asks the engine whenever something else is picked. */
-function useMeasurement(): void {
+/** ms after which a measure that is still under way is shown to be, and may be stopped: stopping costs the engine what it keeps. */
+const LONG = 700;
+
+/** Asks the engine whenever something else is picked. What takes long can be stopped, and is when nobody waits for it any more. */
+function useMeasurement(): { stop(): void } | null {
+  const [waiting, setWaiting] = useState<{ stop(): void } | null>(null);
   const { engines, job, workspace } = useStores();
   const picked = useWorkspace((state) => state.measuring?.picked);
   const evaluation = useWorkspace((state) => state.evaluation);
@@ -84,18 +97,39 @@ function useMeasurement(): void {
     const ends = new AbortController();
     const { job: document } = job.store.getState();
     const part = workspace.getState().part;
+    const stopping = new AbortController();
+    let late = false;
+    const timer = setTimeout(() => {
+      late = true;
+      setWaiting({ stop: () => stopping.abort() });
+    }, LONG);
+    const done = () => {
+      clearTimeout(timer);
+      late = false;
+      setWaiting(null);
+    };
     const tell = (more: object) => {
+      done();
       const { measuring, set } = workspace.getState();
       if (!ends.signal.aborted && measuring?.picked === picked) set({ measuring: { ...measuring, ...more } });
     };
     engines()
-      .measure({ job: document, part, first, ...(second ? { second } : {}) })
+      .measure({ job: document, part, first, ...(second ? { second } : {}) }, stopping.signal)
       .then(
         (result) => tell({ result, trouble: null }),
-        (cause: Error) => tell({ result: null, trouble: cause.message }),
+        (cause: Error) =>
+          tell({
+            result: null,
+            trouble: cause instanceof Cancelled ? "Stopped: nothing was measured." : cause.message,
+          }),
       );
-    return () => ends.abort();
+    return () => {
+      ends.abort();
+      if (late) stopping.abort();
+      done();
+    };
   }, [picked, evaluation, engines, job, workspace]);
+  return waiting;
 }
 
 function describe(bodies: readonly BodyView[], { id, face, edge, corner }: Hover, unit: LengthUnit): string {

@@ -11,6 +11,7 @@ import { useWorkspace } from "../state/context";
 import { useActions } from "./actions";
 import { NeedingDialog, useNeeding } from "./needing-dialog";
 import { RenameBox } from "./rename-box";
+import { stepTitle } from "./step-title";
 import { StepTrouble, StepWarnings } from "./step-trouble";
 
 const STATE_WORDS: Record<StepState, [MarkName, string, string]> = {
@@ -45,8 +46,7 @@ export function StepRow({
   const [asking, setAsking] = useState<"needs" | "delete" | null>(null);
   const needing = useNeeding(step.id);
   const sortable = useSortable({ id: step.id });
-  const label = stepType(step.type)?.words.label ?? step.type;
-  const title = step.name ?? (step.type === "seam" ? String(step.preset).replace(/^./, (c) => c.toUpperCase()) : label);
+  const title = stepTitle(step);
   const state = report ? STATE_WORDS[report.state] : null;
   const made = items?.filter((item) => report?.made.includes(item.id)).map((item) => item.name) ?? [];
   const quiet = report?.state === "suppressed" || report?.state === "held";

@@ -1,13 +1,14 @@
 "use client";
 import { Moon, Pencil, Redo2, Sun, Undo2 } from "lucide-react";
 import Link from "next/link";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { addPart } from "@/core/job";
 import { Button, Choice, IconButton } from "../controls/controls";
 import { Mark } from "../marks/marks";
 import { useJob, usePart, useWorkspace } from "../state/context";
 import type { SaveState } from "../state/job-store";
 import { RenameBox } from "./rename-box";
+import { stepTitle } from "./step-title";
 import { useTheme } from "./theme";
 
 export function TopBar({ stop }: { stop(): void }) {
@@ -218,6 +219,8 @@ function SaveMark() {
 
 function EngineMark({ stop }: { stop(): void }) {
   const engine = useWorkspace((state) => state.engine);
+  const step = useStepAt(engine.kind === "computing" ? engine.done : -1);
+  useTicking(engine.kind === "computing");
   if (engine.kind === "idle")
     return (
       <span data-engine="idle" className="sr-only" role="status">
@@ -232,11 +235,20 @@ function EngineMark({ stop }: { stop(): void }) {
         : engine.kind === "stopped"
           ? "Stopped"
           : engine.message;
+  const waited = engine.kind === "computing" ? Math.floor((performance.now() - engine.since) / 1000) : 0;
+  // What it is at is told to those who wait; read out each second it would drown all else.
+  const more =
+    engine.kind === "computing" && waited >= LONG ? [step, engine.stage, `${waited} s`].filter(Boolean).join(", ") : "";
   return (
     <div data-engine={engine.kind} className="flex min-w-0 items-center gap-2 text-[13px] text-soft">
-      <span role="status" title={text} className="truncate">
+      <span role="status" title={more ? `${text}: ${more}` : text} className={more ? "shrink-0" : "truncate"}>
         {text}
       </span>
+      {more ? (
+        <span data-building title={more} className="truncate">
+          {more}
+        </span>
+      ) : null}
       {engine.kind === "computing" ? (
         <button
           type="button"
@@ -248,4 +260,24 @@ function EngineMark({ stop }: { stop(): void }) {
       ) : null}
     </div>
   );
+}
+
+/** Seconds that a step may take before it is said what it is at. */
+const LONG = 2;
+
+/** The title of the step that is built when so many are done. */
+function useStepAt(done: number): string | null {
+  const part = useWorkspace((state) => state.part);
+  const step = useJob((state) => state.job.parts.find(({ id }) => id === part)?.steps[done]);
+  return step ? stepTitle(step) : null;
+}
+
+/** Draws anew twice a second while something goes on. */
+function useTicking(going: boolean): void {
+  const [, tick] = useState(0);
+  useEffect(() => {
+    if (!going) return;
+    const timer = setInterval(() => tick((count) => count + 1), 500);
+    return () => clearInterval(timer);
+  }, [going]);
 }

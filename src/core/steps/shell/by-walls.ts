@@ -13,6 +13,7 @@ import {
   type Vec3,
 } from "../../kernel";
 import { type Body, baseName } from "../../naming";
+import { tellStage } from "../../stage";
 import type { StepContext } from "../step";
 import { type MovedWall, withinWalls, withWallsMoved } from "./region";
 import { takenOut } from "./taken-out";
@@ -44,6 +45,7 @@ export function wallsByFaces(
     () => withinWalls(whole, moved, mouths, context),
   ];
   for (const way of ways) {
+    tellStage("hollowing wall by wall");
     const made = hollowed(way, solid, open, closed, thickness, context);
     if (made) return made;
   }
