@@ -62,16 +62,16 @@ const BATCH = 100;
 
 /** The runs that a proof takes: those by chance in batches, each with seeds of its own. */
 function runsOf({ name, file, counts, seed, env }) {
-  if (!counts) return [{ name, file, tried: 1, env }];
+  if (!counts) return [{ name, file, tried: 1, env, out: `test-results/proof-${name}.json` }];
   const first = Number(process.env.PROOF_SEED ?? seed);
   return Array.from({ length: Math.ceil(count / BATCH) }, (_, i) => {
     const tried = Math.min(BATCH, count - BATCH * i);
-    return { name, file, tried, env: { [counts]: tried, PROOF_SEED: first + BATCH * i } };
+    const out = `test-results/proof-${name}-${i + 1}.json`;
+    return { name, file, tried, env: { [counts]: tried, PROOF_SEED: first + BATCH * i }, out };
   });
 }
 
-function prove({ name, file, env }) {
-  const out = `test-results/proof-${name}.json`;
+function prove({ file, env, out }) {
   rmSync(out, { force: true });
   return new Promise((done) => {
     const run = spawn("npx", ["--no-install", "vitest", "run", file, "--testTimeout=7200000"], {

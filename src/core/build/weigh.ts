@@ -43,7 +43,7 @@ export function weigh(
   const { body, size, at } = widest;
   warn({
     code: "approximate",
-    message: `Faces lie nearly in each other here: what was made is right to ${formatDeviation(size)} only. Move one clear of the other, or onto it, to have it exact.`,
+    message: `What was made is right to ${formatDeviation(size)} only where faces meet here: they lie nearly in each other, or are freely curved. Move one clear of the other, or onto it, to have it closer.`,
     step,
     bodies: [body.id],
     at: [...at] as [number, number, number],

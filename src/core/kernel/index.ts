@@ -24,6 +24,7 @@ export { areaOf, faceCentre, formVolume, quickVolume, roughSkin, surfaceCentre, 
 export { isValid, type OpenEdge, openEdges, openPlaces } from "./measure";
 export { type Merged, mergeFaces, mergeFacesApart } from "./merge";
 export { MeshStore } from "./mesh-store";
+export { naturalSheet } from "./natural-sheet";
 export * from "./neighbourhoods";
 export {
   type BoundaryStep,

@@ -1,7 +1,9 @@
 import type { Geom_BSplineCurve, TopoDS_Edge } from "replicad-opencascadejs";
+import { KernelFault } from "./faults";
 import { lib } from "./library";
 import { point } from "./primitives";
 import type { Scope } from "./scope";
+import type { Shape } from "./topology";
 
 /** A pole in homogeneous coordinates: its place times its weight, and the weight. */
 export type Vec4 = [number, number, number, number];
@@ -95,4 +97,31 @@ export function grevilleOf({ degree, knots, mults }: Spline): number[] {
     { length: flat.length - degree - 1 },
     (_, i) => flat.slice(i + 1, i + 1 + degree).reduce((sum, knot) => sum + knot, 0) / degree,
   );
+}
+
+/** The face of a spline surface: poles by column (along the sections) and row. */
+export function surfaceFace(
+  scope: Scope,
+  poles: readonly (readonly Vec4[])[],
+  u: Omit<Spline, "poles">,
+  v: Omit<Spline, "poles">,
+): Shape {
+  const oc = lib();
+  const [us, vs] = [poles.length, poles[0]!.length];
+  const points = scope.use(new oc.NCollection_Array2_gp_Pnt(1, us, 1, vs));
+  const weights = scope.use(new oc.NCollection_Array2_double(1, us, 1, vs));
+  poles.forEach((column, i) => {
+    column.forEach(([x, y, z, w], j) => {
+      points.SetValue(i + 1, j + 1, point(scope, [x / w, y / w, z / w]));
+      weights.SetValue(i + 1, j + 1, w);
+    });
+  });
+  const [uKnots, uMults] = knotsFor(scope, u.knots, u.mults);
+  const [vKnots, vMults] = knotsFor(scope, v.knots, v.mults);
+  const surface = scope.use(
+    new oc.Geom_BSplineSurface(points, weights, uKnots, vKnots, uMults, vMults, u.degree, v.degree, false, false),
+  );
+  const maker = scope.use(new oc.BRepBuilderAPI_MakeFace(surface, 1e-7));
+  if (!maker.IsDone()) throw new KernelFault("A spline surface could not be made.", false);
+  return scope.use(maker.Face());
 }

@@ -1,4 +1,5 @@
 import { distanceToPoint, normalNear } from "./distance";
+import { extendFace } from "./extend-face";
 import { KernelFault } from "./faults";
 import { fuse } from "./fuse";
 import { incidenceOf } from "./incidence";
@@ -9,7 +10,7 @@ import { adjacency } from "./neighbourhoods";
 import { makeSegment } from "./primitives";
 import { type Scope, scoped } from "./scope";
 import { tessellate } from "./tessellate";
-import { asEdge, asFace, occurrences, ownHandle, type Shape, ShapeMap, shellOf, subshapes } from "./topology";
+import { asEdge, occurrences, ownHandle, type Shape, ShapeMap, shellOf, subshapes } from "./topology";
 import { add, cross, scale, sub, unit, type Vec3 } from "./vectors";
 
 /** A sheet made from faces of another body, and for each of its faces the source face (by place) it came from. */
@@ -124,14 +125,6 @@ function boxReach(shape: Shape): number {
     high = Math.max(high, value);
   }
   return high - low;
-}
-
-function extendFace(scope: Scope, face: Shape, by: number): Shape {
-  const oc = lib();
-  const extended = scope.use(new oc.TopoDS_Face());
-  oc.BRepLib.ExtendFace(asFace(scope, face), by, true, true, true, true, extended);
-  if (extended.IsNull()) throw new KernelFault("A face of the sheet could not be extended.", false);
-  return extended;
 }
 
 /** What trims a face along the edges that it shares with a neighbour: the whole line or circle, else the neighbour. */

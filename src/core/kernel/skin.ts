@@ -4,9 +4,8 @@ import { lib } from "./library";
 import type { LoftFace, LoftOutline } from "./loft";
 import { volumeOf } from "./mass";
 import { isValid, openPlaces } from "./measure";
-import { compatible, curveOf, grevilleOf, knotsFor, type Spline, splineOf, type Vec4 } from "./nurbs";
+import { compatible, curveOf, grevilleOf, type Spline, splineOf, surfaceFace, type Vec4 } from "./nurbs";
 import { edgesOf, planarFace } from "./outline";
-import { point } from "./primitives";
 import { type Scope, scoped } from "./scope";
 import { cornersOf } from "./section-match";
 import { asEdge, facesOf, freeShape, ownHandle, type Shape, ShapeMap, shellOf, subshapes } from "./topology";
@@ -209,26 +208,4 @@ function stripOf(poles: readonly (readonly Vec4[])[], along: Spline, from: numbe
       poles: [],
     } satisfies Spline,
   };
-}
-
-/** The face of a spline surface: poles by column (along the sections) and row. */
-function surfaceFace(scope: Scope, poles: readonly (readonly Vec4[])[], u: Spline, v: Spline): Shape {
-  const oc = lib();
-  const [us, vs] = [poles.length, poles[0]!.length];
-  const points = scope.use(new oc.NCollection_Array2_gp_Pnt(1, us, 1, vs));
-  const weights = scope.use(new oc.NCollection_Array2_double(1, us, 1, vs));
-  poles.forEach((column, i) => {
-    column.forEach(([x, y, z, w], j) => {
-      points.SetValue(i + 1, j + 1, point(scope, [x / w, y / w, z / w]));
-      weights.SetValue(i + 1, j + 1, w);
-    });
-  });
-  const [uKnots, uMults] = knotsFor(scope, u.knots, u.mults);
-  const [vKnots, vMults] = knotsFor(scope, v.knots, v.mults);
-  const surface = scope.use(
-    new oc.Geom_BSplineSurface(points, weights, uKnots, vKnots, uMults, vMults, u.degree, v.degree, false, false),
-  );
-  const maker = scope.use(new oc.BRepBuilderAPI_MakeFace(surface, 1e-7));
-  if (!maker.IsDone()) throw new KernelFault("A side of the skin could not be made.", false);
-  return scope.use(maker.Face());
 }

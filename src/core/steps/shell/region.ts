@@ -7,8 +7,11 @@ import {
   extendSheet,
   freeShape,
   KernelFault,
+  type MadeSheet,
   makeSphere,
+  naturalSheet,
   offsetSheet,
+  type Shape,
   scale,
   sheetFromFaces,
   subshapePlanes,
@@ -161,22 +164,48 @@ function movedKnife(
     const item: Item = { id, kind: "solid", shape, faces: [id], hint: { text: "Wall" } };
     return { knife: { item, shape, faces: [id] }, free: () => freeShape(shape) };
   }
-  const reach = diagonal(boxOf(region.shape)!);
-  const face = sheetFromFaces(region.shape, [place]);
-  try {
-    const offset = offsetSheet(face, -by);
-    const extended = extendSheet(offset, reach);
-    freeShape(offset.shape);
-    const { shape } = extended;
-    const item: Item = { id, kind: "sheet", shape, faces: [id], hint: { text: "Wall" } };
-    return { knife: { item, shape, faces: [id] }, free: () => freeShape(shape) };
-  } catch (cause) {
-    if (!(cause instanceof KernelFault) || cause.fatal) throw cause;
+  const shape = movedAndRunOn(region, place, by);
+  if (!shape)
     fail("shell-tight", "A curved wall cannot be made that thick: its radius is smaller. Make it thinner.", {
       step: context.step,
     });
+  const item: Item = { id, kind: "sheet", shape, faces: [id], hint: { text: "Wall" } };
+  return { knife: { item, shape, faces: [id] }, free: () => freeShape(shape) };
+}
+
+/**
+ * A curved face moved inwards, so large that it cuts the body: a free one all of its own surface, since the library leaves a free
+ * face that is moved as large as it was; else run on by the library. Null where neither can be had.
+ */
+function movedAndRunOn({ shape }: Body, place: number, by: number): Shape | null {
+  const reach = diagonal(boxOf(shape)!);
+  const ways = [
+    () => {
+      const whole = naturalSheet(shape, place, reach);
+      return whole && takenFrom(whole, (sheet) => offsetSheet(sheet, -by));
+    },
+    () =>
+      takenFrom(
+        takenFrom(sheetFromFaces(shape, [place]), (sheet) => offsetSheet(sheet, -by)),
+        (sheet) => extendSheet(sheet, reach),
+      ),
+  ];
+  for (const way of ways)
+    try {
+      const made = way();
+      if (made) return made.shape;
+    } catch (cause) {
+      if (!(cause instanceof KernelFault) || cause.fatal) throw cause;
+    }
+  return null;
+}
+
+/** What is made of a sheet, which is freed. */
+function takenFrom(sheet: MadeSheet, make: (sheet: MadeSheet) => MadeSheet): MadeSheet {
+  try {
+    return make(sheet);
   } finally {
-    freeShape(face.shape);
+    freeShape(sheet.shape);
   }
 }
 

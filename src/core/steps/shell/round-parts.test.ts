@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { allFaceFacts } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/node";
+import { splinePoles } from "../../sketch/spline";
 import { buildSteps, relative } from "../../testing/harness";
 
 beforeAll(loadNodeKernel);
@@ -163,6 +164,77 @@ describe("balls and cylinders cut by a curved sheet, walls of 1 mm", () => {
       const area = places.reduce((sum, place) => sum + allFaceFacts(piece.shape)[place]!.area, 0);
       expect(report.volume! / area).toBeGreaterThan(0.9);
       expect(report.volume! / area).toBeLessThan(1.01);
+    }
+  });
+
+  test("a ball cut along a wave, hollowed all round: both pieces, against integration", () => {
+    const places: [number, number][] = [
+      [-50, 3],
+      [-25, -8],
+      [0, 7],
+      [25, -6],
+      [50, 4],
+    ];
+    const curve = splinePoles(places, { form: "through", closed: false });
+    const knife = [
+      {
+        id: "ks",
+        type: "sketch",
+        on: "xy",
+        entities: [
+          ...places.map(([x, y], i) => point(`p${i}`, x, y)),
+          { id: "sp", type: "spline", points: places.map((_, i) => `p${i}`), form: "through", closed: false },
+        ],
+      },
+      { id: "k", type: "extrude", sketch: ["ks"], as: "sheet", extent: "symmetric", distance: 100 },
+    ];
+    /** Where what lies `by` off the curve crosses x: the curve runs on along x, and so does what is offset from it. */
+    const height = (x: number, by: number) => {
+      const at = (t: number) => {
+        const [[cx, cy], [dx, dy]] = [curve.at(t), curve.slope(t)];
+        const size = Math.hypot(dx, dy);
+        return [cx - (by * dy) / size, cy + (by * dx) / size] as const;
+      };
+      let [low, high] = [0, 1];
+      for (let i = 0; i < 60; i++) {
+        const middle = (low + high) / 2;
+        if (at(middle)[0] < x) low = middle;
+        else high = middle;
+      }
+      return at(low)[1];
+    };
+    /** The part of a ball about the origin that lies over (+1) or under (−1) what is `by` off the curve. */
+    const part = (radius: number, by: number, side: 1 | -1) => {
+      const slice = (x: number) => {
+        const r = Math.sqrt(Math.max(0, radius * radius - x * x));
+        const y = Math.max(-r, Math.min(r, side * height(x, by)));
+        // 2 √(r² − y²) from y to r.
+        return (
+          (Math.PI * r * r) / 2 - (y * Math.sqrt(Math.max(0, r * r - y * y)) + r * r * Math.asin(r > 0 ? y / r : 0))
+        );
+      };
+      // x = R sin a: even where the slices end.
+      const n = 4000;
+      let sum = 0;
+      for (let i = 0; i < n; i++) {
+        const a = -Math.PI / 2 + (Math.PI * (i + 0.5)) / n;
+        sum += slice(radius * Math.sin(a)) * radius * Math.cos(a);
+      }
+      return (sum * Math.PI) / n;
+    };
+    const steps = [
+      { id: "b", type: "sphere", diameter: 60 },
+      ...knife,
+      { id: "s", type: "seam", preset: "split", stock: ["b"], cutters: ["k"], keepCutters: false },
+    ];
+    for (const piece of buildSteps(...steps).bodies.filter(({ id }) => id.startsWith("s:"))) {
+      const built = buildSteps(...steps, { id: "h", type: "shell", body: [piece.id], thickness: 2, open: [] });
+      expect(built.step("h").error?.message ?? null).toBeNull();
+      const report = built.reports.find(({ id }) => built.step("h").made.includes(id))!;
+      expect(report).toMatchObject({ closed: true, valid: true });
+      const side = report.box!.max[1] > 29 ? 1 : -1;
+      const walls = part(30, 0, side) - part(28, 2 * side, side);
+      expect(relative(report.volume!, walls)).toBeLessThan(1e-5);
     }
   });
 });

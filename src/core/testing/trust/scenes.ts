@@ -151,7 +151,8 @@ const wave: Scene<Wave> = {
       ],
       cut: "cut",
       stock: "bar",
-      spare: [at, 0, 10],
+      // Marks lie in the middle of the bar's width.
+      spare: [at, 6, 10],
       marks,
       vague,
     };
