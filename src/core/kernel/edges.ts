@@ -38,6 +38,21 @@ export function edgeMiddle(shape: Shape, place: number): Vec3 {
   return known.get(shape)?.[place]?.at ?? edgeFacts(shape, place)!.at;
 }
 
+/**
+ * The lines, by place, at which a round face closes on itself: they bound the face's record, and nobody sees an edge there.
+ * A free face may have a crease where it closes, unless it is turned about an axis.
+ */
+export function closingLines(shape: Shape): Set<number> {
+  const { edges, faces } = incidenceOf(shape);
+  return new Set(
+    edges.flatMap(({ faces: [face, other], uses, point }, place) => {
+      if (point || uses !== 2 || face === undefined || other !== undefined) return [];
+      const surface = faces[face]!.surface;
+      return surface && ("axis" in surface || surface.kind === "revolution") ? [place] : [];
+    }),
+  );
+}
+
 /** The facts of every edge, in the order of `subshapes(shape, "edge")`; null for an edge without length. */
 export function allEdgeFacts(shape: Shape): (EdgeFacts | null)[] {
   let facts = known.get(shape);

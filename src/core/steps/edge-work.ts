@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { fail } from "../errors";
-import { allEdgeFacts, freeShape, type Worked, type WorkFault } from "../kernel";
+import { allEdgeFacts, closingLines, freeShape, type Worked, type WorkFault } from "../kernel";
 import { type Body, edgeRefSchema, faceNamesOf, topologyNames } from "../naming";
 import { formatLength } from "../units";
 import { largestThat } from "./largest";
@@ -52,6 +52,7 @@ export function workEdges(
       byBody.set(body, own);
       if (!own.has(edge)) own.set(edge, g);
     }
+  for (const [body, own] of byBody) leaveOutClosingLines(body, own, context);
   const made: Body[] = [];
   for (const [body, own] of byBody) {
     const sized = groups.map(({ size }, g): EdgeGroup => {
@@ -66,6 +67,29 @@ export function workEdges(
     made.push({ ...body, shape: done.shape, faces: namesOf(body, done, `${step}:${word}`) });
   }
   return { made, used: made.map(({ id }) => id) };
+}
+
+/**
+ * Lines at which a round face closes on itself are no edges. With all edges of a body they are picked, too, and nothing is to be
+ * done there; picked alone they are told. @throws SeamError where no edge is left.
+ */
+function leaveOutClosingLines(body: Body, own: Map<number, number>, context: StepContext): void {
+  const lines = closingLines(body.shape);
+  const none = [...own.keys()].filter((place) => lines.has(place));
+  for (const place of none) own.delete(place);
+  if (own.size > 0) return;
+  const facts = allEdgeFacts(body.shape)[none[0]!];
+  const [what, why] =
+    none.length === 1 ? ["The picked line", "it is where its"] : ["The picked lines", "they are where a"];
+  fail(
+    "no-edge",
+    `${what} of ${context.nameOf(body.id)} cannot be worked: ${why} round face closes on itself, and no edge. Pick another.`,
+    {
+      step: context.step,
+      bodies: [body.id],
+      ...(facts ? { at: [...facts.at] as [number, number, number] } : {}),
+    },
+  );
 }
 
 /** Faces keep their names; a new one is named by the edge or corner that it stands for. */

@@ -19,30 +19,31 @@ const bytes = (text: string) => new TextEncoder().encode(text);
 /** Every record of the file: its number and its text. */
 const records = [...whole.matchAll(/^#(\d+)\s*=[^;]*;\s*\n/gm)].map((match) => ({ id: match[1]!, text: match[0] }));
 
-/** All that a reading says of the bodies, to the last digit that matters, and where they stand, where that is asked. */
-const account = ({ unit, bodies }: Inspection, placed: boolean) =>
+/** All that a reading says of the bodies, to the last digit that matters; what they are called and where they stand, where that is asked. */
+const account = ({ unit, bodies }: Inspection, known: boolean) =>
   JSON.stringify([
     unit,
-    bodies.map(({ volume, area, box, faceKinds, ...rest }) => ({
+    bodies.map(({ name, volume, area, box, faceKinds, ...rest }) => ({
       ...rest,
       // A shell is a set of faces: in another order it is the same.
       faceKinds: Object.entries(faceKinds).sort(([a], [b]) => a.localeCompare(b)),
       volume: volume?.toFixed(6),
       area: area.toFixed(6),
-      box: placed && box,
+      name: known && name,
+      box: known && box,
     })),
   ]);
 
 type Outcome = "same" | "told" | "refused" | "silent";
 
 /** What reading a damaged text comes to: silent where the bodies are others than the file's own and nobody said so. */
-function outcome(text: string, right: Inspection, placed = true): { outcome: Outcome; said: string } {
+function outcome(text: string, right: Inspection, known = true): { outcome: Outcome; said: string } {
   try {
     const found = inspectStep(bytes(text), "pad.step");
     for (const { volume } of found.bodies) if (volume !== null) expect(Number.isFinite(volume)).toBe(true);
     const said = found.warnings.join(" ");
     const broken = found.bodies.some(({ kind, closed, valid }) => !valid || (kind === "solid" && !closed));
-    if (account(found, placed) === account(right, placed) && !broken) return { outcome: said ? "told" : "same", said };
+    if (account(found, known) === account(right, known) && !broken) return { outcome: said ? "told" : "same", said };
     return { outcome: said ? "told" : "silent", said };
   } catch (cause) {
     if (!(cause instanceof SeamError)) throw cause;
@@ -100,7 +101,7 @@ describe("a damaged STEP file is told", () => {
     ];
     for (let i = 0; i < SPOILT; i++) {
       const text = spoilers[i % spoilers.length]!();
-      // A direction that turns the whole body about makes another file, and a sound one.
+      // A direction that turns the whole body about makes another file, and a sound one; so does a letter of a name.
       const { outcome: came, said } = outcome(text, right, false);
       expect(came, `${i}: ${said}`).not.toBe("silent");
     }

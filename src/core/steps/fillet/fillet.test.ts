@@ -164,3 +164,16 @@ describe("several radii at once", () => {
     expect(buildSteps(block, { ...step, ...error!.repair!.set }).step("f").state).toBe("good");
   });
 });
+
+test("the line at which a round face closes on itself is no edge: picked alone it is told, with others nothing is done there", () => {
+  const cylinder = { id: "c", type: "cylinder", diameter: 20, height: 30 };
+  const line = { body: "c", print: { kind: "line" } };
+  const rim = { body: "c", print: { at: [-10, 0, 30] } };
+  const alone = buildSteps(cylinder, { id: "f", type: "fillet", edges: [line], radius: 1 });
+  expect(alone.step("f").error).toMatchObject({ code: "no-edge", at: expect.any(Array) });
+  expect(alone.step("f").error!.message).toContain("closes on itself");
+  const both = buildSteps(cylinder, { id: "f", type: "fillet", edges: [line, rim], radius: 1 });
+  const one = buildSteps(cylinder, { id: "f", type: "fillet", edges: [rim], radius: 1 });
+  expect(both.step("f")).toMatchObject({ state: "good", warnings: [] });
+  expect(both.reports[0]!.volume).toBeCloseTo(one.reports[0]!.volume!, 9);
+});
