@@ -5,7 +5,6 @@ import { DropdownMenu } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import type { StepReport, StepState } from "@/core/build";
 import type { Step } from "@/core/job";
-import { stepType } from "@/core/steps";
 import { Mark, type MarkName } from "../marks/marks";
 import { useWorkspace } from "../state/context";
 import { useActions } from "./actions";

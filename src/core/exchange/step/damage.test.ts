@@ -27,8 +27,9 @@ const account = ({ unit, bodies }: Inspection, known: boolean) =>
       ...rest,
       // A shell is a set of faces: in another order it is the same.
       faceKinds: Object.entries(faceKinds).sort(([a], [b]) => a.localeCompare(b)),
-      volume: volume?.toFixed(6),
-      area: area.toFixed(6),
+      // Elsewhere, 100 m off perhaps, the last digits are rounded otherwise.
+      volume: known ? volume?.toFixed(6) : volume?.toPrecision(8),
+      area: known ? area.toFixed(6) : area.toPrecision(8),
       name: known && name,
       box: known && box,
     })),
