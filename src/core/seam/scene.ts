@@ -85,8 +85,9 @@ export class Scene {
     for (const { face, sign } of uses) {
       const points = this.known.drawnThrough?.(this.names.get(face)!);
       if (!points) continue;
+      // Whichever way the curve is drawn.
       for (const i of spansWithin(this.fusion.faceHandle(face), points.length))
-        spans.add(boundOf(`${this.bound(face, sign)} ${points[i]} ${points[i + 1]}`));
+        spans.add(boundOf(`${this.bound(face, sign)} ${[points[i]!, points[i + 1]!].sort().join(" ")}`));
     }
     return spans;
   }

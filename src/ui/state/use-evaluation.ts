@@ -7,6 +7,7 @@ import { Cancelled } from "@/engine/host";
 import { api } from "./api";
 import { useJob, useStores, useWorkspace } from "./context";
 import { problemsOf, scopeIn, withDraft } from "./draft";
+import { withSamePieces } from "./same-pieces";
 import type { WorkspaceStoreApi } from "./workspace-store";
 
 /** A newer request stops an older one that has run for longer than this, ms. */
@@ -80,6 +81,8 @@ export function useEvaluation(): { stop(): void; again(): void } {
         if (running.current === entry) running.current = null;
         const all = takeMeshes(evaluation, meshes);
         if (mine !== turn.current) return;
+        if (evaluation.pieces)
+          evaluation.pieces = withSamePieces(evaluation.pieces, workspace.getState().evaluation?.pieces);
         workspace.setState({
           evaluation,
           evaluatedFor: editing?.step.id ?? null,

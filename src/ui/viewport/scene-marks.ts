@@ -10,32 +10,45 @@ import {
   PlaneGeometry,
 } from "three";
 
-/** A workplane's square, its rim, and a short line to its front. Sized for the eye only. */
-export function makePlane(half: number, colour: string): Group {
+/** A workplane's square of 2 by 2, its rim, and a short line to its front. Its group is sized, for the eye only, and coloured. */
+export function makePlane(): Group {
   const group = new Group();
   const square = new Mesh(
-    new PlaneGeometry(2 * half, 2 * half),
-    new MeshBasicMaterial({ color: colour, transparent: true, opacity: 0.13, side: DoubleSide, depthWrite: false }),
+    new PlaneGeometry(2, 2),
+    new MeshBasicMaterial({ transparent: true, opacity: 0.13, side: DoubleSide, depthWrite: false }),
   );
   square.renderOrder = 2;
   const rim = new LineLoop(
     loopGeometry([
-      [-half, -half, 0],
-      [half, -half, 0],
-      [half, half, 0],
-      [-half, half, 0],
+      [-1, -1, 0],
+      [1, -1, 0],
+      [1, 1, 0],
+      [-1, 1, 0],
     ]),
-    new LineBasicMaterial({ color: colour }),
+    new LineBasicMaterial(),
   );
   const arrow = new LineLoop(
     loopGeometry([
-      [-half, -half, 0],
-      [-half, -half, half * 0.16],
+      [-1, -1, 0],
+      [-1, -1, 0.16],
     ]),
-    new LineBasicMaterial({ color: colour }),
+    new LineBasicMaterial(),
   );
   group.add(square, rim, arrow);
   return group;
+}
+
+type PlanePart = Mesh<BufferGeometry, MeshBasicMaterial> | LineLoop<BufferGeometry, LineBasicMaterial>;
+
+export function colourPlane(group: Group, colour: string): void {
+  for (const part of group.children as PlanePart[]) part.material.color.set(colour);
+}
+
+export function disposePlane(group: Group): void {
+  for (const { geometry, material } of group.children as PlanePart[]) {
+    geometry.dispose();
+    material.dispose();
+  }
 }
 
 /** A ring with a cross: "here". */

@@ -7,7 +7,6 @@ import {
   Float32BufferAttribute,
   type Group,
   LineBasicMaterial,
-  LineLoop,
   LineSegments,
   Mesh,
   Plane,
@@ -23,7 +22,7 @@ import { BodyObject } from "./body-object";
 import type { Drawing, Hit, Section } from "./drawn";
 import { type Candidate, distanceToSegment, nearestSeen, type Pixel } from "./near";
 import { pieceColour, type ViewColours, viewColours } from "./palette";
-import { makeMarker, makePlane } from "./scene-marks";
+import { colourPlane, disposePlane, makeMarker, makePlane } from "./scene-marks";
 import { SectionCap } from "./section-cap";
 import { STANDARD_VIEWS, type StandardView, ViewCamera } from "./view-camera";
 
@@ -55,6 +54,8 @@ export class ViewScene {
   constructor(readonly canvas: HTMLCanvasElement) {
     this.renderer = new WebGLRenderer({ canvas, antialias: true, stencil: true });
     this.renderer.localClippingEnabled = true;
+    // Asking whether each program was compiled waits for the graphics card. That is for who writes shaders.
+    this.renderer.debug.checkShaderErrors = process.env.NODE_ENV !== "production";
     this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
     this.camera = new ViewCamera(canvas, () => this.render());
     this.scene.add(new AmbientLight(0xffffff, 1.15), this.light, this.light.target);
@@ -242,52 +243,56 @@ export class ViewScene {
     }
   }
 
+  /** Planes stay as they are and are moved, sized and coloured: made anew at each picture they would cost more than all bodies. */
   private drawPlanes(drawing: Drawing): void {
-    for (const group of this.planes.values()) {
+    const wanted = new Set(drawing.planes.map(({ id }) => id));
+    for (const [id, group] of this.planes) {
+      if (wanted.has(id)) continue;
       this.scene.remove(group);
-      group.traverse((child) => {
-        if (child instanceof Mesh || child instanceof LineLoop) {
-          child.geometry.dispose();
-          child.material.dispose();
-        }
-      });
+      disposePlane(group);
+      this.planes.delete(id);
     }
-    this.planes.clear();
+    if (drawing.planes.length === 0) return;
     const sphere = this.bounds().getBoundingSphere(new Sphere());
     const half = Math.max(sphere.radius, 20) * 1.08;
     for (const plane of drawing.planes) {
-      const group = makePlane(
-        half,
-        plane.picked || drawing.hovered === plane.id ? this.colours.pick : this.colours.cutter,
-      );
+      let group = this.planes.get(plane.id);
+      if (!group) {
+        group = makePlane();
+        group.userData.id = plane.id;
+        this.planes.set(plane.id, group);
+        this.scene.add(group);
+      }
+      colourPlane(group, plane.picked || drawing.hovered === plane.id ? this.colours.pick : this.colours.cutter);
       const normal = new Vector3(...plane.normal);
       const height = normal.dot(sphere.center.clone().sub(new Vector3(...plane.origin)));
+      group.scale.setScalar(half);
       group.position.copy(sphere.center).addScaledVector(normal, -height);
       group.quaternion.copy(new Quaternion().setFromUnitVectors(new Vector3(0, 0, 1), normal));
-      group.userData.id = plane.id;
-      this.planes.set(plane.id, group);
-      this.scene.add(group);
     }
   }
 
   private drawSketches({ sketches, hovered }: Drawing): void {
-    for (const lines of this.sketches.values()) {
-      this.scene.remove(lines);
-      lines.geometry.dispose();
-      lines.material.dispose();
-    }
-    this.sketches.clear();
+    const wanted = new Map(sketches.map((sketch) => [sketch.id, sketch] as const));
+    for (const [id, lines] of this.sketches)
+      if (wanted.get(id)?.lines !== lines.userData.lines) {
+        this.scene.remove(lines);
+        lines.geometry.dispose();
+        lines.material.dispose();
+        this.sketches.delete(id);
+      }
     for (const sketch of sketches) {
       if (sketch.lines.length === 0) continue;
-      const geometry = new BufferGeometry();
-      geometry.setAttribute("position", new Float32BufferAttribute(sketch.lines, 3));
-      const lit = sketch.picked || hovered === sketch.id;
-      const lines = new LineSegments(
-        geometry,
-        new LineBasicMaterial({ color: lit ? this.colours.pick : this.colours.edge }),
-      );
-      this.sketches.set(sketch.id, lines);
-      this.scene.add(lines);
+      let lines = this.sketches.get(sketch.id);
+      if (!lines) {
+        const geometry = new BufferGeometry();
+        geometry.setAttribute("position", new Float32BufferAttribute(sketch.lines, 3));
+        lines = new LineSegments(geometry, new LineBasicMaterial());
+        lines.userData.lines = sketch.lines;
+        this.sketches.set(sketch.id, lines);
+        this.scene.add(lines);
+      }
+      lines.material.color.set(sketch.picked || hovered === sketch.id ? this.colours.pick : this.colours.edge);
     }
   }
 
@@ -295,7 +300,7 @@ export class ViewScene {
     const box = new Box3();
     for (const lines of this.sketches.values()) box.expandByObject(lines);
     for (const object of this.objects.values()) {
-      object.mesh.geometry.computeBoundingBox();
+      if (!object.mesh.geometry.boundingBox) object.mesh.geometry.computeBoundingBox();
       box.union(object.mesh.geometry.boundingBox!.clone().translate(object.group.position));
     }
     return box.isEmpty() ? new Box3(new Vector3(-50, -50, -50), new Vector3(50, 50, 50)) : box;

@@ -1,5 +1,6 @@
 "use client";
 import { ArrowLeftRight } from "lucide-react";
+import { memo, useCallback, useMemo, useRef } from "react";
 import type { Trouble } from "@/core/errors";
 import type { FateRule } from "@/core/seam";
 import { formatArea, formatVolume } from "@/core/units";
@@ -29,7 +30,19 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
   const visible = pieces.filter(
     (piece) => shown === "both" || (shown === "scrapped") === (piece.fate.fate === "scrap"),
   );
-  const groups = [...new Set(pieces.flatMap((piece) => (piece.fate.group ? [piece.fate.group] : [])))];
+  const groups = useMemo(
+    () => [...new Set(pieces.flatMap((piece) => (piece.fate.group ? [piece.fate.group] : [])))],
+    [pieces],
+  );
+  const before = useWorkspace((state) => state.evaluation?.before);
+  const items = useMemo(() => new Map((before ?? []).map((item) => [item.id, item] as const)), [before]);
+  // The same for as long as the tray is there, so that a card is drawn anew only for what it shows.
+  const deciding = useRef(decide);
+  deciding.current = decide;
+  const onFate = useCallback(
+    (key: string, fate: WantedFate) => deciding.current((other) => (other.key === key ? fate : other.fate)),
+    [],
+  );
   return (
     <section aria-label="Pieces" className="border-t border-line bg-paper">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 px-3 pt-2">
@@ -62,15 +75,22 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
           <PieceCard
             key={piece.key}
             piece={piece}
-            groups={groups}
+            called={stockName(piece, items)}
+            where={whereabouts(piece, items)}
+            nextGroup={groups[0] ?? "Group 1"}
             asked={asked.has(piece.key)}
-            onFate={(fate) => decide((other) => (other.key === piece.key ? fate : other.fate))}
+            onFate={onFate}
           />
         ))}
         {visible.length === 0 ? (
           <li className="p-3 text-soft">No piece is {shown === "kept" ? "kept" : "scrapped"}.</li>
         ) : null}
       </ul>
+      <datalist id="piece-groups">
+        {groups.map((group) => (
+          <option key={group} value={group} />
+        ))}
+      </datalist>
     </section>
   );
 }
@@ -89,27 +109,31 @@ function PullApart() {
 
 const NONE: readonly Trouble[] = [];
 
-function PieceCard({
+const PieceCard = memo(function PieceCard({
   piece,
-  groups,
+  called,
+  where,
+  nextGroup,
   asked,
   onFate,
 }: {
   piece: PieceView;
-  groups: string[];
+  /** The name of the stock that it is of. */
+  called: string;
+  /** Where it lies, in words. */
+  where: string;
+  /** The group that it goes into where none is named. */
+  nextGroup: string;
   /** Whether the step asks about it. */
   asked: boolean;
-  onFate(fate: WantedFate): void;
+  onFate(key: string, fate: WantedFate): void;
 }) {
   const unit = useJob((state) => state.job.units);
   const hovered = useWorkspace((state) => state.hover?.id === piece.key);
   const selected = useWorkspace((state) => state.selected === piece.key);
-  const items = useWorkspace((state) => state.evaluation?.before);
   const set = useWorkspace((state) => state.set);
   const size =
     piece.measures.volume !== null ? formatVolume(piece.measures.volume, unit) : formatArea(piece.measures.area, unit);
-  const where = whereabouts(piece, items ?? []);
-  const nextGroup = groups[0] ?? "Group 1";
   return (
     <li
       id={`piece-${piece.key}`}
@@ -131,7 +155,7 @@ function PieceCard({
         </div>
         <div className="min-w-0 grow">
           <p className="truncate font-medium">
-            {stockName(piece, items ?? [])} {piece.index + 1}
+            {called} {piece.index + 1}
           </p>
           <p className="num">{size}</p>
           {asked ? <p className="text-[13px] text-warn">asked about</p> : null}
@@ -152,7 +176,9 @@ function PieceCard({
             { value: "scrap", label: "Scrap", icon: <Mark name="scrap" width={13} height={13} /> },
             { value: "group", label: "Group", icon: <Mark name="group" width={13} height={13} /> },
           ]}
-          onChange={(fate) => onFate(fate === "group" ? { fate, group: piece.fate.group ?? nextGroup } : { fate })}
+          onChange={(fate) =>
+            onFate(piece.key, fate === "group" ? { fate, group: piece.fate.group ?? nextGroup } : { fate })
+          }
         />
       </div>
       {piece.fate.fate === "group" ? (
@@ -161,28 +187,27 @@ function PieceCard({
           list="piece-groups"
           value={piece.fate.group ?? ""}
           maxLength={60}
-          onChange={(event) => event.target.value.trim() && onFate({ fate: "group", group: event.target.value })}
+          onChange={(event) =>
+            event.target.value.trim() && onFate(piece.key, { fate: "group", group: event.target.value })
+          }
           className="mt-1 h-6 w-full rounded border border-line bg-sheet px-1.5 text-[13px]"
         />
       ) : null}
-      <datalist id="piece-groups">
-        {groups.map((group) => (
-          <option key={group} value={group} />
-        ))}
-      </datalist>
     </li>
   );
-}
+});
 
-function stockName(piece: PieceView, items: ItemView[]): string {
-  return items.find((item) => item.id === piece.stock[0])?.name ?? "Piece";
+type Items = ReadonlyMap<string, ItemView>;
+
+function stockName(piece: PieceView, items: Items): string {
+  return items.get(piece.stock[0]!)?.name ?? "Piece";
 }
 
 /** Where a piece lies, in words: “outside Foot pad, in front of Sheet”. */
-function whereabouts(piece: PieceView, items: ItemView[]): string {
+function whereabouts(piece: PieceView, items: Items): string {
   return Object.entries(piece.sides)
     .map(([id, side]) => {
-      const item = items.find((candidate) => candidate.id === id);
+      const item = items.get(id);
       return `${sideWord(item, side)} ${item?.name ?? "a picked face"}`;
     })
     .join(", ");
