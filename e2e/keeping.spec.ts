@@ -102,11 +102,11 @@ test("killing the server between two edits loses neither", async ({ page, server
 
 test("stopping a long evaluation leaves the last good picture and the next edit builds", async ({ page }) => {
   const planes = ["xy", "yz", "zx"].flatMap((base) =>
-    Array.from({ length: 6 }, (_, i) => ({
+    Array.from({ length: 9 }, (_, i) => ({
       id: `${base}${i}`,
       type: "workplane",
       base,
-      offset: base === "xy" ? 3 + 6 * i : -16 + 6 * i,
+      offset: base === "xy" ? 3 + 4 * i : -16 + 4 * i,
     })),
   );
   const id = await postJob(
@@ -120,7 +120,7 @@ test("stopping a long evaluation leaves the last good picture and the next edit 
   await page.getByRole("button", { name: "Stop" }).click();
   await expect(page.locator('[data-engine="stopped"]')).toBeVisible();
   await page.locator('[data-step="s"], [data-step="a"]').first().waitFor();
-  await page.getByRole("button", { name: "More for step 20" }).click();
+  await page.getByRole("button", { name: "More for step 29" }).click();
   await page.getByRole("menuitem", { name: "Leave out" }).click();
   await built(page);
   await expect(bodyCard(page, "Block")).toBeVisible();

@@ -10,6 +10,18 @@ export interface PlaneMap {
   scale: number;
 }
 
+/**
+ * A place that a pointer means, mm, rounded to a micrometre, or to less where that can be seen: what the view's own arithmetic adds
+ * (1e-7 mm) would decide otherwise whether a point lies on an axis.
+ * @param scale pixels per millimetre.
+ */
+export function rounded([x, y]: Vec2, scale: number): Vec2 {
+  const step = Math.min(1e-3, 10 ** Math.floor(Math.log10(0.02 / scale)));
+  // Divided by a whole number, so that 0.1 stays 0.1.
+  const per = Math.round(1 / step);
+  return [Math.round(x * per) / per + 0, Math.round(y * per) / per + 0];
+}
+
 /** Null while the plane is seen edge-on, so that a click means no place on it. */
 export function planeMap(scene: ViewScene, frame: PlaneFrame): PlaneMap | null {
   const pixel = (at: Vec2): Vec2 => {
@@ -26,7 +38,7 @@ export function planeMap(scene: ViewScene, frame: PlaneFrame): PlaneMap | null {
     toPixel: ([x, y]) => [o[0] + ux * x + vx * y, o[1] + uy * x + vy * y],
     toPlane: ([x, y]) => {
       const [dx, dy] = [x - o[0], y - o[1]];
-      return [(dx * vy - dy * vx) / det, (dy * ux - dx * uy) / det];
+      return rounded([(dx * vy - dy * vx) / det, (dy * ux - dx * uy) / det], scale);
     },
   };
 }
