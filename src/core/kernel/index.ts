@@ -8,6 +8,7 @@ export * from "./distance";
 export * from "./draft";
 export * from "./edge-work";
 export * from "./edges";
+export { extendSheet } from "./extend-sheet";
 export { allFaceFacts, type FaceFacts, type FaceKind } from "./face-facts";
 export * from "./faults";
 export { fuse } from "./fuse";
