@@ -109,9 +109,11 @@ function useMeasurement(): { stop(): void } | null {
       setWaiting(null);
     };
     const tell = (more: object) => {
+      // Something else is measured by now, and waited for.
+      if (ends.signal.aborted) return;
       done();
       const { measuring, set } = workspace.getState();
-      if (!ends.signal.aborted && measuring?.picked === picked) set({ measuring: { ...measuring, ...more } });
+      if (measuring?.picked === picked) set({ measuring: { ...measuring, ...more } });
     };
     engines()
       .measure({ job: document, part, first, ...(second ? { second } : {}) }, stopping.signal)
