@@ -27,10 +27,10 @@ import {
   parameterSchema,
   UNIT_SIZE,
 } from "@/core/params";
-import { stepType } from "@/core/steps";
 import { Button, IconButton } from "../controls/controls";
 import { download } from "../controls/download";
 import { useJob, usePart, useScope, useWorkspace } from "../state/context";
+import { stepTitle } from "../workspace/step-title";
 import { EditCell } from "./edit-cell";
 
 /** The named values of the shown part and of the whole job, with what uses each. */
@@ -322,7 +322,7 @@ function useWords(use: Use, job: Job): string {
   if (use.kind === "parameter") return use.name;
   const part = job.parts.find((candidate) => candidate.id === use.part)!;
   const step = part.steps.find((candidate) => candidate.id === use.step)!;
-  return `${step.name ?? stepType(step.type)?.words.label ?? step.type}, ${use.label}`;
+  return `${stepTitle(step)}, ${use.label}`;
 }
 
 /** The sentence of an error that an action raises, or null when there is none. */
