@@ -150,6 +150,23 @@ test("pieces: 2, 30 and 289", async ({ page }) => {
     await expect(page.getByText(new RegExp(`${nx * ny} pieces`)).first()).toBeVisible({ timeout: 120_000 });
     await looks(page, `${nx * ny} pieces`);
   }
+  // Of hundreds only the cards in sight are there: what is picked in the view is brought into sight, and the keyboard gets to all.
+  const tray = page.getByRole("region", { name: "Pieces" });
+  const cards = tray.getByRole("listitem");
+  expect(await cards.count()).toBeLessThan(20);
+  await expect(cards.first()).toHaveAttribute("aria-setsize", "289");
+  await page.getByLabel("Standard view").selectOption("top");
+  const view = (await page.locator("canvas[tabindex]").boundingBox())!;
+  await page.mouse.click(view.x + view.width / 2 + 3, view.y + view.height / 2 + 3);
+  const picked = tray.locator("li.bg-pick-wash");
+  await expect(picked).toBeInViewport();
+  const place = Number(await picked.getAttribute("aria-posinset"));
+  expect(place).toBeGreaterThan(20);
+  await picked.getByRole("radio").first().focus();
+  for (let i = 1; i <= 12; i++) {
+    await page.keyboard.press("Tab");
+    await expect(tray.locator("li:focus-within")).toHaveAttribute("aria-posinset", String(place + i));
+  }
 });
 
 test("bodies and steps: 2, 30 and 300, with long names", async ({ page }) => {

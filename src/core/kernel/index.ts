@@ -46,6 +46,7 @@ export {
   makeRevolved,
   makeSphere,
   makeTorus,
+  planeFaceFor,
 } from "./primitives";
 export * from "./project";
 export * from "./revolve";

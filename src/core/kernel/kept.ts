@@ -15,12 +15,12 @@ export function keepWith<T extends CppObject>(shape: object, parts: T[]): T[] {
   return parts;
 }
 
-/** Frees an object of the library, and what is kept with it. */
+/** Frees an object of the library, what is kept with it, and what is kept with that. */
 export function release(object: CppObject): void {
   const parts = kept.get(object);
   if (parts) {
-    for (const part of parts) part.delete();
     kept.delete(object);
+    for (const part of parts) release(part);
   }
   object.delete();
 }

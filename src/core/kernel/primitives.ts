@@ -1,4 +1,5 @@
 import { rememberBox } from "./box";
+import { keepWith } from "./kept";
 import { lib } from "./library";
 import { type Scope, scoped } from "./scope";
 import { rememberFlat } from "./surfaces";
@@ -47,6 +48,32 @@ export function makePlaneFace(origin: Vec3, normal: Vec3, half: number): Shape {
     rememberBox(face, origin, Math.SQRT2 * half + 1e-6);
     return face;
   });
+}
+
+const keptPlanes = new WeakMap<Shape, Map<string, Shape>>();
+
+/** As many planes are kept with one shape: enough for those that it is cut by again and again, not for every place of a dragged one. */
+const PLANES_KEPT = 16;
+
+/**
+ * A planar face as `makePlaneFace` makes it, kept with the shape that it cuts, and freed with it: while a person turns sides
+ * round and decides on pieces, the same plane cuts the same shape each time.
+ * @returns the face, and whether it is kept; one that is not belongs to the caller, who frees it.
+ */
+export function planeFaceFor(cut: Shape, origin: Vec3, normal: Vec3, half: number): { face: Shape; kept: boolean } {
+  let planes = keptPlanes.get(cut);
+  if (!planes) {
+    planes = new Map();
+    keptPlanes.set(cut, planes);
+  }
+  const key = [...origin, ...normal, half].join(" ");
+  const known = planes.get(key);
+  if (known) return { face: known, kept: true };
+  const face = makePlaneFace(origin, normal, half);
+  if (planes.size >= PLANES_KEPT) return { face, kept: false };
+  planes.set(key, face);
+  keepWith(cut, [face]);
+  return { face, kept: true };
 }
 
 /** A straight edge between two points. */

@@ -42,7 +42,10 @@ export function facesOf(shape: Shape): readonly Shape[] {
   let faces = keptFaces.get(shape);
   if (!faces) {
     const oc = lib();
-    faces = scoped((scope) => subshapes(scope, shape, "face").map((face) => oc.TopoDS.Face(face)));
+    faces =
+      shapeKind(shape) === "face"
+        ? [oc.TopoDS.Face(shape)]
+        : scoped((scope) => subshapes(scope, shape, "face").map((face) => oc.TopoDS.Face(face)));
     keptFaces.set(shape, keepWith(shape, faces));
   }
   return faces;

@@ -10,23 +10,28 @@ import { partOf } from "./measuring";
 import { isOut } from "./visibility";
 import type { WorkspaceStore } from "./workspace-store";
 
-type State = Pick<
-  WorkspaceStore,
-  | "editing"
-  | "picking"
-  | "evaluation"
-  | "meshes"
-  | "hover"
-  | "selected"
-  | "selectedFace"
-  | "hidden"
-  | "shown"
-  | "alone"
-  | "shownPieces"
-  | "pull"
-  | "section"
-  | "measuring"
->;
+/** What of the workspace the picture is made from: whatever else changes, as how far a step has come, leaves it as it is. */
+const DRAWN = [
+  "editing",
+  "picking",
+  "evaluation",
+  "meshes",
+  "hover",
+  "selected",
+  "selectedFace",
+  "hidden",
+  "shown",
+  "alone",
+  "shownPieces",
+  "pull",
+  "section",
+  "measuring",
+] as const satisfies readonly (keyof WorkspaceStore)[];
+
+type State = Pick<WorkspaceStore, (typeof DRAWN)[number]>;
+
+/** Whether the picture has to be made anew. */
+export const drawnAnew = (now: State, before: State): boolean => DRAWN.some((key) => now[key] !== before[key]);
 
 /** The pieces that the tray and the view show now; null when no seam is open or its stock is being picked. */
 export function shownPieces(state: Pick<State, "editing" | "picking" | "evaluation">): PieceView[] | null {

@@ -1,34 +1,22 @@
 import {
   BufferAttribute,
   BufferGeometry,
-  Color,
-  DoubleSide,
   Float32BufferAttribute,
   Group,
-  LineBasicMaterial,
+  type LineBasicMaterial,
   LineSegments,
   Mesh,
-  MeshStandardMaterial,
-  type Plane,
+  type MeshStandardMaterial,
+  type Object3D,
   Points,
-  PointsMaterial,
+  type PointsMaterial,
+  type Raycaster,
 } from "three";
-import { LineMaterial } from "three/addons/lines/LineMaterial.js";
 import { LineSegments2 } from "three/addons/lines/LineSegments2.js";
 import { LineSegmentsGeometry } from "three/addons/lines/LineSegmentsGeometry.js";
-import { computeBoundsTree, disposeBoundsTree } from "three-mesh-bvh";
+import { acceleratedRaycast, computeBoundsTree, disposeBoundsTree } from "three-mesh-bvh";
 import type { ViewMesh } from "@/engine/contract";
-import type { ViewColours } from "./palette";
-
-/** How a thing is drawn. */
-export type Look = "body" | "cutter" | "ghost" | "clear";
-
-export interface Style {
-  look: Look;
-  colour: string | null;
-  hovered: boolean;
-  picked: boolean;
-}
+import type { Style, ViewMaterials } from "./view-materials";
 
 /** One body or piece in the scene: faces, edges, bold seam lines, and a range that can light up. */
 export class BodyObject {
@@ -36,118 +24,75 @@ export class BodyObject {
   readonly mesh: Mesh<BufferGeometry, MeshStandardMaterial>;
   private readonly edges: LineSegments<BufferGeometry, LineBasicMaterial>;
   private readonly seams: LineSegments2 | null;
-  private readonly lit: Mesh<BufferGeometry, MeshStandardMaterial>;
-  private readonly litEdges: LineSegments2;
-  private readonly litCorners: Points<BufferGeometry, PointsMaterial>;
-  private hatch = { value: 0 };
+  // Most bodies are never lit: what lights them up is made when they are.
+  private lit: Mesh<BufferGeometry, MeshStandardMaterial> | null = null;
+  private litFaces = "";
+  private litEdges: LineSegments2 | null = null;
+  private litCorners: Points<BufferGeometry, PointsMaterial> | null = null;
 
   constructor(
     readonly id: string,
     readonly source: ViewMesh,
+    private readonly materials: ViewMaterials,
   ) {
     const geometry = new BufferGeometry();
     geometry.setAttribute("position", new BufferAttribute(source.positions, 3));
     geometry.setAttribute("normal", new BufferAttribute(source.normals, 3));
     geometry.setIndex(new BufferAttribute(source.indices.slice(), 1));
     geometry.computeBoundingSphere();
-    // Keeps the order of triangles, so that a hit can be told to be of a face.
-    computeBoundsTree.call(geometry, { indirect: true } as never);
-    this.mesh = new Mesh(geometry, this.faceMaterial());
+    const style: Style = { look: "body", colour: null, hovered: false, picked: false };
+    this.mesh = new Mesh(geometry, materials.face(style));
     this.mesh.userData.object = this;
+    // What the pointer is over is found by a tree over the triangles, which is made when it comes near for the first time.
+    this.mesh.raycast = (ray, hits) => {
+      if (!geometry.boundsTree && nearSphere(this.mesh, ray))
+        // Keeps the order of triangles, so that a hit can be told to be of a face.
+        computeBoundsTree.call(geometry, { indirect: true } as never);
+      if (geometry.boundsTree) acceleratedRaycast.call(this.mesh, ray, hits);
+    };
 
     const [plain, bold] = splitLines(source);
     const lines = new BufferGeometry();
     lines.setAttribute("position", new BufferAttribute(plain, 3));
-    this.edges = new LineSegments(lines, new LineBasicMaterial({ transparent: true }));
+    this.edges = new LineSegments(lines, materials.edge("body"));
     this.seams =
-      bold.length > 0
-        ? new LineSegments2(new LineSegmentsGeometry().setPositions(bold), new LineMaterial({ linewidth: 3 }))
-        : null;
-
-    const litGeometry = new BufferGeometry();
-    litGeometry.setAttribute("position", geometry.getAttribute("position"));
-    litGeometry.setAttribute("normal", geometry.getAttribute("normal"));
-    litGeometry.setIndex(new BufferAttribute(source.indices.slice(), 1));
-    litGeometry.setDrawRange(0, 0);
-    this.lit = new Mesh(
-      litGeometry,
-      new MeshStandardMaterial({
-        side: DoubleSide,
-        roughness: 1,
-        polygonOffset: true,
-        polygonOffsetFactor: -1,
-        polygonOffsetUnits: -1,
-      }),
-    );
-    this.litEdges = new LineSegments2(
-      new LineSegmentsGeometry(),
-      new LineMaterial({ linewidth: 5, depthTest: false, transparent: true }),
-    );
-    this.litEdges.visible = false;
-    this.litCorners = new Points(
-      new BufferGeometry(),
-      new PointsMaterial({ size: 11, sizeAttenuation: false, depthTest: false, transparent: true }),
-    );
-    this.litCorners.visible = false;
-    this.group.add(this.mesh, this.edges, this.lit, this.litEdges, this.litCorners);
-    if (this.seams) this.group.add(this.seams);
+      bold.length > 0 ? new LineSegments2(new LineSegmentsGeometry().setPositions(bold), materials.seam) : null;
+    this.group.matrixAutoUpdate = false;
+    this.add(this.mesh);
+    this.add(this.edges);
+    if (this.seams) this.add(this.seams);
   }
 
-  private faceMaterial(): MeshStandardMaterial {
-    const material = new MeshStandardMaterial({
-      side: DoubleSide,
-      roughness: 0.85,
-      metalness: 0.05,
-      polygonOffset: true,
-      polygonOffsetFactor: 1,
-      polygonOffsetUnits: 1,
-    });
-    const { hatch } = this;
-    // Cutters are hatched, as a drawing hatches.
-    material.onBeforeCompile = (shader) => {
-      shader.uniforms.uHatch = hatch;
-      shader.fragmentShader = shader.fragmentShader
-        .replace("#include <common>", "#include <common>\nuniform float uHatch;")
-        .replace(
-          "#include <dithering_fragment>",
-          `#include <dithering_fragment>
-           float band = fract((gl_FragCoord.x + gl_FragCoord.y) / 9.0);
-           if (uHatch > 0.5) gl_FragColor.a *= band < 0.22 ? 1.0 : 0.42;`,
-        );
-    };
-    return material;
+  /** Puts a part into the group, in which it never moves. */
+  private add(part: Object3D): void {
+    part.matrixAutoUpdate = false;
+    this.group.add(part);
   }
 
-  style({ look, colour, hovered, picked }: Style, colours: ViewColours, clip: Plane[]): void {
-    const { material } = this.mesh;
-    const base = new Color(colour ?? (look === "cutter" ? colours.cutter : colours.body));
-    if (picked) base.lerp(new Color(colours.pick), 0.6);
-    else if (hovered) base.lerp(new Color(colours.pick), 0.35);
-    material.color = base;
-    material.transparent = look !== "body";
-    material.opacity =
-      look === "ghost" ? (hovered ? 0.4 : 0.13) : look === "cutter" ? 0.6 : look === "clear" ? 0.38 : 1;
-    material.depthWrite = look === "body";
-    this.hatch.value = look === "cutter" ? 1 : 0;
-    this.edges.material.color.set(colours.edge);
-    this.edges.material.opacity = look === "ghost" ? 0.28 : look === "cutter" ? 0.7 : 0.9;
-    this.lit.material.color.set(colours.pick);
-    if (this.seams) {
-      this.seams.material.color.set(colours.seam);
-      this.seams.visible = look === "body" || look === "clear";
-    }
-    for (const part of [material, this.edges.material, this.lit.material, this.seams?.material])
-      if (part) part.clippingPlanes = clip;
-    this.group.renderOrder = look === "body" ? 0 : 1;
-    for (const child of this.group.children) child.renderOrder = this.group.renderOrder;
-    this.litEdges.material.color.set(colours.pick);
-    this.litCorners.material.color.set(colours.pick);
-    this.litEdges.renderOrder = 8;
-    this.litCorners.renderOrder = 9;
+  /** Moves the body off its place, mm. */
+  moveTo(shift: readonly [number, number, number]): void {
+    const { position } = this.group;
+    if (position.x === shift[0] && position.y === shift[1] && position.z === shift[2]) return;
+    position.set(...shift);
+    this.group.updateMatrix();
+    this.group.matrixWorldNeedsUpdate = true;
+  }
+
+  style(style: Style): void {
+    const { look } = style;
+    this.mesh.material = this.materials.face(style);
+    this.edges.material = this.materials.edge(look);
+    if (this.seams) this.seams.visible = look === "body" || look === "clear";
+    const order = look === "body" ? 0 : 1;
+    for (const part of [this.mesh, this.edges, this.seams, this.lit]) if (part) part.renderOrder = order;
   }
 
   /** Lights up faces, by place. */
   light(faces: readonly number[]): void {
+    const key = faces.join(",");
+    if (key === this.litFaces) return;
+    this.litFaces = key;
+    this.lit ??= this.makeLit();
     const { faceRanges, indices } = this.source;
     const total = faces.reduce((sum, face) => sum + (faceRanges[face * 2 + 1] ?? 0), 0);
     const index = this.lit.geometry.getIndex()!;
@@ -161,19 +106,42 @@ export class BodyObject {
     }
     index.needsUpdate = true;
     this.lit.geometry.setDrawRange(0, total);
+    this.lit.visible = total > 0;
+  }
+
+  private makeLit(): Mesh<BufferGeometry, MeshStandardMaterial> {
+    const geometry = new BufferGeometry();
+    geometry.setAttribute("position", this.mesh.geometry.getAttribute("position"));
+    geometry.setAttribute("normal", this.mesh.geometry.getAttribute("normal"));
+    geometry.setIndex(new BufferAttribute(this.source.indices.slice(), 1));
+    const lit = new Mesh(geometry, this.materials.lit);
+    lit.renderOrder = this.mesh.renderOrder;
+    this.add(lit);
+    return lit;
   }
 
   /** Lights up edges by place and corners by where they are. */
   lightParts(edges: readonly number[], corners: readonly (readonly [number, number, number])[]): void {
     const positions = edges.flatMap((edge) => [...this.edgeLine(edge)]);
-    this.litEdges.visible = positions.length > 0;
     if (positions.length > 0) {
+      if (!this.litEdges) {
+        this.litEdges = new LineSegments2(new LineSegmentsGeometry(), this.materials.litEdge);
+        this.litEdges.renderOrder = 8;
+        this.add(this.litEdges);
+      }
       this.litEdges.geometry.dispose();
       this.litEdges.geometry = new LineSegmentsGeometry().setPositions(positions);
     }
-    this.litCorners.visible = corners.length > 0;
-    if (corners.length > 0)
+    if (this.litEdges) this.litEdges.visible = positions.length > 0;
+    if (corners.length > 0) {
+      if (!this.litCorners) {
+        this.litCorners = new Points(new BufferGeometry(), this.materials.litCorner);
+        this.litCorners.renderOrder = 9;
+        this.add(this.litCorners);
+      }
       this.litCorners.geometry.setAttribute("position", new Float32BufferAttribute(corners.flat(), 3));
+    }
+    if (this.litCorners) this.litCorners.visible = corners.length > 0;
   }
 
   /** The segments of an edge's line, xyz pairs. */
@@ -192,18 +160,17 @@ export class BodyObject {
     return -1;
   }
 
-  resize(width: number, height: number): void {
-    this.seams?.material.resolution.set(width, height);
-    this.litEdges.material.resolution.set(width, height);
-  }
-
   dispose(): void {
     disposeBoundsTree.call(this.mesh.geometry);
-    for (const part of [this.mesh, this.edges, this.lit, this.seams, this.litEdges, this.litCorners]) {
+    for (const part of [this.mesh, this.edges, this.lit, this.seams, this.litEdges, this.litCorners])
       part?.geometry.dispose();
-      part?.material.dispose();
-    }
   }
+}
+
+/** Whether a ray passes a mesh so near that it may hit it. */
+function nearSphere(mesh: Mesh, { ray }: Raycaster): boolean {
+  const sphere = mesh.geometry.boundingSphere!.clone().applyMatrix4(mesh.matrixWorld);
+  return ray.intersectsSphere(sphere);
 }
 
 /** Segments of ordinary edges and of seam lines. */

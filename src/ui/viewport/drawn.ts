@@ -1,5 +1,5 @@
 import type { ViewMesh } from "@/engine/contract";
-import type { Look } from "./body-object";
+import type { Look } from "./view-materials";
 
 /** A body or piece to draw. */
 export interface DrawnBody {

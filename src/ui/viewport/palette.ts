@@ -26,25 +26,25 @@ export interface ViewColours {
   cutter: string;
 }
 
-export function viewColours(dark: boolean): ViewColours {
-  return dark
-    ? {
-        ground: "#1b1e21",
-        body: "#8f9499",
-        edge: "#0c0e10",
-        seam: "#ff8a5b",
-        pick: "#8cc3ea",
-        cutter: "#a9b8c4",
-      }
-    : {
-        ground: "#f3f0e8",
-        body: "#c9c4b8",
-        edge: "#2a2d30",
-        seam: "#b93a0c",
-        pick: "#1f5f8b",
-        cutter: "#5d7284",
-      };
-}
+const LIGHT: ViewColours = {
+  ground: "#f3f0e8",
+  body: "#c9c4b8",
+  edge: "#2a2d30",
+  seam: "#b93a0c",
+  pick: "#1f5f8b",
+  cutter: "#5d7284",
+};
+
+const DARK: ViewColours = {
+  ground: "#1b1e21",
+  body: "#8f9499",
+  edge: "#0c0e10",
+  seam: "#ff8a5b",
+  pick: "#8cc3ea",
+  cutter: "#a9b8c4",
+};
+
+export const viewColours = (dark: boolean): ViewColours => (dark ? DARK : LIGHT);
 
 /** Colours of bodies: from dark to light as well as by hue. */
 export const BODY_HEX: Record<"light" | "dark", Record<BodyColour, string>> = {

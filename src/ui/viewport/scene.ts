@@ -17,7 +17,6 @@ import {
   Vector3,
   WebGLRenderer,
 } from "three";
-import { acceleratedRaycast } from "three-mesh-bvh";
 import { BodyObject } from "./body-object";
 import type { Drawing, Hit, Section } from "./drawn";
 import { type Candidate, distanceToSegment, nearestSeen, type Pixel } from "./near";
@@ -25,8 +24,7 @@ import { pieceColour, type ViewColours, viewColours } from "./palette";
 import { colourPlane, disposePlane, makeMarker, makePlane } from "./scene-marks";
 import { SectionCap } from "./section-cap";
 import { STANDARD_VIEWS, type StandardView, ViewCamera } from "./view-camera";
-
-Mesh.prototype.raycast = acceleratedRaycast;
+import { ViewMaterials } from "./view-materials";
 
 /** Pixels from an edge or corner within which a click means it. */
 const REACH = 9;
@@ -38,6 +36,7 @@ export class ViewScene {
   /** How it looks at the model: to be turned, moved and zoomed. */
   readonly camera: ViewCamera;
   private readonly objects = new Map<string, BodyObject>();
+  private readonly materials = new ViewMaterials();
   private readonly planes = new Map<string, Group>();
   private readonly sketches = new Map<string, LineSegments<BufferGeometry, LineBasicMaterial>>();
   private caps: SectionCap[] = [];
@@ -77,26 +76,23 @@ export class ViewScene {
       }
     for (const body of drawing.bodies)
       if (!this.objects.has(body.id)) {
-        const object = new BodyObject(body.id, body.mesh);
-        object.resize(this.size.width, this.size.height);
+        const object = new BodyObject(body.id, body.mesh, this.materials);
         this.objects.set(body.id, object);
         this.scene.add(object.group);
       }
-    for (const body of drawing.bodies) this.objects.get(body.id)!.group.position.set(...body.shift);
+    for (const body of drawing.bodies) this.objects.get(body.id)!.moveTo(body.shift);
     const clip = this.sectionPlanes(drawing.section);
+    this.materials.set(this.colours, clip);
     for (const body of drawing.bodies) {
       const object = this.objects.get(body.id)!;
       const hovered = drawing.hovered === body.id;
       const onPart = drawing.hoveredFace !== null || drawing.hoveredEdge !== null || drawing.hoveredCorner !== null;
-      object.style(
-        { look: body.look, colour: body.colour, picked: body.picked, hovered: hovered && !onPart },
-        this.colours,
-        clip,
-      );
+      object.style({ look: body.look, colour: body.colour, picked: body.picked, hovered: hovered && !onPart });
       object.light(
         hovered && drawing.hoveredFace !== null ? [...new Set([...body.faces, drawing.hoveredFace])] : body.faces,
       );
     }
+    this.materials.tidy(() => new Set([...this.objects.values()].map(({ mesh }) => mesh.material)));
     this.lightParts(drawing);
     this.drawCaps(drawing, clip);
     this.drawPlanes(drawing);
@@ -331,7 +327,7 @@ export class ViewScene {
     this.size = { width: Math.max(1, width), height: Math.max(1, height) };
     this.renderer.setSize(this.size.width, this.size.height, false);
     this.camera.resize(this.size.width, this.size.height);
-    for (const object of this.objects.values()) object.resize(this.size.width, this.size.height);
+    this.materials.resize(this.size.width, this.size.height);
     this.render();
   }
 
@@ -388,6 +384,7 @@ export class ViewScene {
     this.camera.dispose();
     for (const object of this.objects.values()) object.dispose();
     for (const cap of this.caps) cap.dispose();
+    this.materials.dispose();
     this.renderer.dispose();
   }
 }

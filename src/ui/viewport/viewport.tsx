@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
 import { useStores } from "../state/context";
-import { drawingOf, pickedKind, pickField } from "../state/drawing";
+import { drawingOf, drawnAnew, pickedKind, pickField } from "../state/drawing";
 import { afterMeasurePick } from "../state/measuring";
 import { accepts, afterPick } from "../state/picking";
 import { pickable } from "../state/workspace-store";
@@ -48,7 +48,10 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
       scene.current?.draw(drawingOf(state, dark, parts.find(({ id }) => id === state.part) ?? parts[0]!));
     };
     draw();
-    const ends = [workspace.subscribe(draw), job.store.subscribe(draw)];
+    const ends = [
+      workspace.subscribe((now, before) => (now.part !== before.part || drawnAnew(now, before)) && draw()),
+      job.store.subscribe((now, before) => now.job.parts !== before.job.parts && draw()),
+    ];
     return () => {
       for (const end of ends) end();
     };
@@ -108,7 +111,6 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
       return;
     }
     if (editing?.step.type === "seam") {
-      if (hit) document.getElementById(`piece-${hit.id}`)?.scrollIntoView({ block: "nearest", inline: "center" });
       state.set({ selected: hit?.id ?? null });
       return;
     }

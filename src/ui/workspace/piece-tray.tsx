@@ -1,18 +1,17 @@
 "use client";
+import { useVirtualizer } from "@tanstack/react-virtual";
 import { ArrowLeftRight } from "lucide-react";
-import { memo, useCallback, useMemo, useRef } from "react";
+import { useCallback, useEffect, useMemo, useRef } from "react";
 import type { Trouble } from "@/core/errors";
 import type { FateRule } from "@/core/seam";
-import { formatArea, formatVolume } from "@/core/units";
+import { formatVolume } from "@/core/units";
 import type { ItemView, PieceView } from "@/engine/contract";
 import { Button, Choice, Range } from "../controls/controls";
-import { Mark } from "../marks/marks";
 import { useJob, useWorkspace } from "../state/context";
 import { inverted, openRules, rulesFor, type WantedFate } from "../state/fates";
 import { sideWord } from "../state/sides";
 import type { ShownPieces } from "../state/workspace-store";
-import { pieceColour } from "../viewport/palette";
-import { Thumbnail } from "./thumbnail";
+import { CARD_WIDTH, PieceCard } from "./piece-card";
 
 /** While a seam is open the bench is the tray of its pieces: what each is, where it lies, and its fate. */
 export function PieceTray({ pieces }: { pieces: PieceView[] }) {
@@ -43,6 +42,25 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
     (key: string, fate: WantedFate) => deciding.current((other) => (other.key === key ? fate : other.fate)),
     [],
   );
+  // Only the cards in sight are there: hundreds would take longer to make than the pieces themselves.
+  const strip = useRef<HTMLDivElement>(null);
+  const row = useVirtualizer({
+    horizontal: true,
+    count: visible.length,
+    getScrollElement: () => strip.current,
+    estimateSize: () => CARD_WIDTH,
+    getItemKey: (i) => visible[i]!.key,
+    gap: GAP,
+    overscan: 3,
+  });
+  const cards = row.getVirtualItems();
+  const first = cards[0]?.index ? cards[0] : undefined;
+  // What is picked in the view is brought into sight here.
+  const selected = useWorkspace((state) => state.selected);
+  const place = visible.findIndex(({ key }) => key === selected);
+  useEffect(() => {
+    if (place >= 0) row.scrollToIndex(place, { align: "auto" });
+  }, [place, row]);
   return (
     <section aria-label="Pieces" className="border-t border-line bg-paper">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 px-3 pt-2">
@@ -70,22 +88,30 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
         </Button>
         <PullApart />
       </div>
-      <ul className="flex gap-2 overflow-x-auto p-2">
-        {visible.map((piece) => (
-          <PieceCard
-            key={piece.key}
-            piece={piece}
-            called={stockName(piece, items)}
-            where={whereabouts(piece, items)}
-            nextGroup={groups[0] ?? "Group 1"}
-            asked={asked.has(piece.key)}
-            onFate={onFate}
-          />
-        ))}
-        {visible.length === 0 ? (
-          <li className="p-3 text-soft">No piece is {shown === "kept" ? "kept" : "scrapped"}.</li>
-        ) : null}
-      </ul>
+      <div ref={strip} className="overflow-x-auto p-2">
+        <ul className="flex" style={{ gap: GAP, width: visible.length > 0 ? row.getTotalSize() : undefined }}>
+          {first ? <li role="presentation" className="shrink-0" style={{ width: first.start - GAP }} /> : null}
+          {cards.map(({ index }) => {
+            const piece = visible[index]!;
+            return (
+              <PieceCard
+                key={piece.key}
+                piece={piece}
+                called={stockName(piece, items)}
+                where={whereabouts(piece, items)}
+                nextGroup={groups[0] ?? "Group 1"}
+                asked={asked.has(piece.key)}
+                place={index + 1}
+                of={visible.length}
+                onFate={onFate}
+              />
+            );
+          })}
+          {visible.length === 0 ? (
+            <li className="p-3 text-soft">No piece is {shown === "kept" ? "kept" : "scrapped"}.</li>
+          ) : null}
+        </ul>
+      </div>
       <datalist id="piece-groups">
         {groups.map((group) => (
           <option key={group} value={group} />
@@ -107,95 +133,10 @@ function PullApart() {
   );
 }
 
-const NONE: readonly Trouble[] = [];
+/** Pixels between cards. */
+const GAP = 8;
 
-const PieceCard = memo(function PieceCard({
-  piece,
-  called,
-  where,
-  nextGroup,
-  asked,
-  onFate,
-}: {
-  piece: PieceView;
-  /** The name of the stock that it is of. */
-  called: string;
-  /** Where it lies, in words. */
-  where: string;
-  /** The group that it goes into where none is named. */
-  nextGroup: string;
-  /** Whether the step asks about it. */
-  asked: boolean;
-  onFate(key: string, fate: WantedFate): void;
-}) {
-  const unit = useJob((state) => state.job.units);
-  const hovered = useWorkspace((state) => state.hover?.id === piece.key);
-  const selected = useWorkspace((state) => state.selected === piece.key);
-  const set = useWorkspace((state) => state.set);
-  const size =
-    piece.measures.volume !== null ? formatVolume(piece.measures.volume, unit) : formatArea(piece.measures.area, unit);
-  return (
-    <li
-      id={`piece-${piece.key}`}
-      data-piece={piece.key}
-      data-fate={piece.fate.fate}
-      onPointerEnter={() => set({ hover: { id: piece.key, face: null } })}
-      onPointerLeave={() => set({ hover: null })}
-      className={`w-[236px] shrink-0 rounded border bg-sheet p-2 ${hovered || selected ? "border-ink bg-pick-wash" : asked ? "border-2 border-warn bg-warn-wash" : "border-line"} ${piece.fate.fate === "scrap" ? "hatch" : ""}`}
-    >
-      <div className="flex gap-2">
-        <div className="relative">
-          <Thumbnail mesh={piece.mesh} colour={pieceColour(piece.index)} />
-          <span
-            className="num absolute -top-1 -left-1 grid size-5 place-items-center rounded-full border border-ink text-[12px] text-white"
-            style={{ background: pieceColour(piece.index), textShadow: "0 0 2px #000, 0 0 2px #000" }}
-          >
-            {piece.index + 1}
-          </span>
-        </div>
-        <div className="min-w-0 grow">
-          <p className="truncate font-medium">
-            {called} {piece.index + 1}
-          </p>
-          <p className="num">{size}</p>
-          {asked ? <p className="text-[13px] text-warn">asked about</p> : null}
-          {piece.measures.pinches.length > 0 ? <p className="text-[13px] text-bad">touches itself</p> : null}
-        </div>
-      </div>
-      <p title={where} className="mt-1 line-clamp-2 h-9 text-[13px] leading-[18px] text-soft">
-        {where}
-      </p>
-      <div className="mt-1 flex items-center gap-1">
-        <Choice
-          small
-          hideLabel
-          label={`Fate of piece ${piece.index + 1}`}
-          value={piece.fate.fate}
-          options={[
-            { value: "keep", label: "Keep", icon: <Mark name="keep" width={13} height={13} /> },
-            { value: "scrap", label: "Scrap", icon: <Mark name="scrap" width={13} height={13} /> },
-            { value: "group", label: "Group", icon: <Mark name="group" width={13} height={13} /> },
-          ]}
-          onChange={(fate) =>
-            onFate(piece.key, fate === "group" ? { fate, group: piece.fate.group ?? nextGroup } : { fate })
-          }
-        />
-      </div>
-      {piece.fate.fate === "group" ? (
-        <input
-          aria-label={`Group of piece ${piece.index + 1}`}
-          list="piece-groups"
-          value={piece.fate.group ?? ""}
-          maxLength={60}
-          onChange={(event) =>
-            event.target.value.trim() && onFate(piece.key, { fate: "group", group: event.target.value })
-          }
-          className="mt-1 h-6 w-full rounded border border-line bg-sheet px-1.5 text-[13px]"
-        />
-      ) : null}
-    </li>
-  );
-});
+const NONE: readonly Trouble[] = [];
 
 type Items = ReadonlyMap<string, ItemView>;
 

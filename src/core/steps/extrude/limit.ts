@@ -59,8 +59,8 @@ export function limitOf(values: ExtrudeValues, frame: PlaneFrame, context: StepC
       fail("ends-nowhere", `${name} stands square to the sketch, so nothing ends there. Pick another.`, { step });
     const item: Workplane = { id, kind: "workplane", ...plane, hint: { text: name } };
     const knives = (bodies: readonly Body[]) => {
-      const knife = planeKnife(item, bodies);
-      return { knives: [knife], owned: [knife.shape] };
+      const owned: Shape[] = [];
+      return { knives: [planeKnife(item, bodies, owned)], owned };
     };
     return { name, plane, shapes: [], knives };
   };

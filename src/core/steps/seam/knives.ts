@@ -36,7 +36,8 @@ export function knivesOf(values: CutterValues, stock: Body[], context: StepConte
   const items = unique(values.cutters.flatMap((ref) => context.items([ref]))).filter((item) => !stockIds.has(item.id));
   const knives: Knife[] = items.map((item) => {
     if (isBody(item)) return { item, shape: item.shape, faces: item.faces, turns: outwardTurns(item) };
-    const knife = item.kind === "sketch" ? sketchKnife(item, stock, context) : planeKnife(item, stock);
+    if (item.kind !== "sketch") return planeKnife(item, stock, owned);
+    const knife = sketchKnife(item, stock, context);
     owned.push(knife.shape);
     return knife;
   });

@@ -149,8 +149,9 @@ function movedKnife(
       normal: plane.normal,
       hint: { text: "Wall" },
     };
-    const knife = planeKnife(item, [region]);
-    return { knife: { ...knife, faces: [id] }, free: () => freeShape(knife.shape) };
+    const own: Shape[] = [];
+    const knife = planeKnife(item, [region], own);
+    return { knife: { ...knife, faces: [id] }, free: () => own.forEach(freeShape) };
   }
   const ball = ballOf(region.shape, place);
   if (ball) {
@@ -212,13 +213,14 @@ function takenFrom(sheet: MadeSheet, make: (sheet: MadeSheet) => MadeSheet): Mad
 /** The part of a region on one side of a plane. It is freed. @throws SeamError where none lies there. */
 export function onSideOf(region: Body, plane: Plane, side: "front" | "back", context: StepContext): Body {
   const item = { id: `${context.step}:limit`, kind: "workplane" as const, ...plane, hint: { text: "Plane" } };
-  const knife = planeKnife({ ...item, origin: plane.origin, normal: plane.normal }, [region]);
+  const own: Shape[] = [];
+  const knife = planeKnife({ ...item, origin: plane.origin, normal: plane.normal }, [region], own);
   const kept = pieceOf(
     region,
     [{ ...knife, faces: [`${context.step}:limit`] }],
     ({ sides }) => sides[item.id] === side,
   );
-  freeShape(knife.shape);
+  own.forEach(freeShape);
   freeShape(region.shape);
   if (!kept)
     fail(

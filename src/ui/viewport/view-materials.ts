@@ -1,0 +1,138 @@
+import {
+  Color,
+  DoubleSide,
+  LineBasicMaterial,
+  type Material,
+  MeshStandardMaterial,
+  type Plane,
+  PointsMaterial,
+} from "three";
+import { LineMaterial } from "three/addons/lines/LineMaterial.js";
+import { type ViewColours, viewColours } from "./palette";
+
+/** How a thing is drawn. */
+export type Look = "body" | "cutter" | "ghost" | "clear";
+
+export interface Style {
+  look: Look;
+  colour: string | null;
+  hovered: boolean;
+  picked: boolean;
+}
+
+/** As many ways of drawing faces are kept; beyond it those that nothing has are given up. */
+const FACES_KEPT = 64;
+
+/**
+ * What bodies are drawn with, shared: those that look alike have one material. With hundreds of pieces the graphics card is
+ * asked for a change of colours a few times in a picture, not once for each piece.
+ */
+export class ViewMaterials {
+  private colours: ViewColours = viewColours(false);
+  private clip: Plane[] = [];
+  private readonly faces = new Map<string, MeshStandardMaterial>();
+  private readonly edges = new Map<Look, LineBasicMaterial>();
+  /** Bold lines where pieces meet. */
+  readonly seam = new LineMaterial({ linewidth: 3 });
+  /** Faces, edges and corners that are lit. */
+  readonly lit = new MeshStandardMaterial({
+    side: DoubleSide,
+    roughness: 1,
+    polygonOffset: true,
+    polygonOffsetFactor: -1,
+    polygonOffsetUnits: -1,
+  });
+  readonly litEdge = new LineMaterial({ linewidth: 5, depthTest: false, transparent: true });
+  readonly litCorner = new PointsMaterial({ size: 11, sizeAttenuation: false, depthTest: false, transparent: true });
+
+  /** The colours of the view and where it is cut open, for all that is drawn from here on. */
+  set(colours: ViewColours, clip: Plane[]): void {
+    if (colours !== this.colours) this.giveUp([...this.faces]);
+    this.colours = colours;
+    this.clip = clip;
+    this.seam.color.set(colours.seam);
+    for (const material of [this.lit, this.litEdge, this.litCorner]) material.color.set(colours.pick);
+    for (const material of this.edges.values()) material.color.set(colours.edge);
+    for (const material of [...this.faces.values(), ...this.edges.values(), this.lit, this.seam])
+      material.clippingPlanes = clip;
+  }
+
+  face(style: Style): MeshStandardMaterial {
+    const { look, colour, hovered, picked } = style;
+    const key = `${look} ${colour} ${hovered} ${picked}`;
+    let material = this.faces.get(key);
+    if (!material) {
+      material = faceMaterial(look);
+      material.color.set(colour ?? (look === "cutter" ? this.colours.cutter : this.colours.body));
+      if (picked) material.color.lerp(new Color(this.colours.pick), 0.6);
+      else if (hovered) material.color.lerp(new Color(this.colours.pick), 0.35);
+      material.opacity =
+        look === "ghost" ? (hovered ? 0.4 : 0.13) : look === "cutter" ? 0.6 : look === "clear" ? 0.38 : 1;
+      material.clippingPlanes = this.clip;
+      this.faces.set(key, material);
+    }
+    return material;
+  }
+
+  edge(look: Look): LineBasicMaterial {
+    let material = this.edges.get(look);
+    if (!material) {
+      material = new LineBasicMaterial({
+        transparent: true,
+        color: this.colours.edge,
+        opacity: look === "ghost" ? 0.28 : look === "cutter" ? 0.7 : 0.9,
+        clippingPlanes: this.clip,
+      });
+      this.edges.set(look, material);
+    }
+    return material;
+  }
+
+  /** Gives up what nothing is drawn with any more, when there is much of it. */
+  tidy(used: () => ReadonlySet<Material>): void {
+    if (this.faces.size <= FACES_KEPT) return;
+    const still = used();
+    this.giveUp([...this.faces].filter(([, material]) => !still.has(material)));
+  }
+
+  private giveUp(faces: readonly [string, Material][]): void {
+    for (const [key, material] of faces) {
+      material.dispose();
+      this.faces.delete(key);
+    }
+  }
+
+  resize(width: number, height: number): void {
+    this.seam.resolution.set(width, height);
+    this.litEdge.resolution.set(width, height);
+  }
+
+  dispose(): void {
+    const all = [...this.faces.values(), ...this.edges.values(), this.seam, this.lit, this.litEdge, this.litCorner];
+    for (const material of all) material.dispose();
+  }
+}
+
+function faceMaterial(look: Look): MeshStandardMaterial {
+  const material = new MeshStandardMaterial({
+    side: DoubleSide,
+    roughness: 0.85,
+    metalness: 0.05,
+    polygonOffset: true,
+    polygonOffsetFactor: 1,
+    polygonOffsetUnits: 1,
+    transparent: look !== "body",
+    depthWrite: look === "body",
+  });
+  if (look !== "cutter") return material;
+  // Cutters are hatched, as a drawing hatches.
+  material.onBeforeCompile = (shader) => {
+    shader.fragmentShader = shader.fragmentShader.replace(
+      "#include <dithering_fragment>",
+      `#include <dithering_fragment>
+       float band = fract((gl_FragCoord.x + gl_FragCoord.y) / 9.0);
+       gl_FragColor.a *= band < 0.22 ? 1.0 : 0.42;`,
+    );
+  };
+  return material;
+}

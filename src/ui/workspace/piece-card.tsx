@@ -1,0 +1,109 @@
+"use client";
+import { memo } from "react";
+import { formatArea, formatVolume } from "@/core/units";
+import type { PieceView } from "@/engine/contract";
+import { Choice } from "../controls/controls";
+import { Mark } from "../marks/marks";
+import { useJob, useWorkspace } from "../state/context";
+import type { WantedFate } from "../state/fates";
+import { pieceColour } from "../viewport/palette";
+import { Thumbnail } from "./thumbnail";
+
+/** Pixels: all cards are as wide, so that it is known which of hundreds are in sight. */
+export const CARD_WIDTH = 236;
+
+/** What a piece is, where it lies, and its fate. Drawn anew only for what it shows. */
+export const PieceCard = memo(function PieceCard({
+  piece,
+  called,
+  where,
+  nextGroup,
+  asked,
+  place,
+  of,
+  onFate,
+}: {
+  piece: PieceView;
+  /** The name of the stock that it is of. */
+  called: string;
+  /** Where it lies, in words. */
+  where: string;
+  /** The group that it goes into where none is named. */
+  nextGroup: string;
+  /** Whether the step asks about it. */
+  asked: boolean;
+  /** Which it is of how many in the tray: most of them are not there while they are out of sight. */
+  place: number;
+  of: number;
+  onFate(key: string, fate: WantedFate): void;
+}) {
+  const unit = useJob((state) => state.job.units);
+  const hovered = useWorkspace((state) => state.hover?.id === piece.key);
+  const selected = useWorkspace((state) => state.selected === piece.key);
+  const set = useWorkspace((state) => state.set);
+  const size =
+    piece.measures.volume !== null ? formatVolume(piece.measures.volume, unit) : formatArea(piece.measures.area, unit);
+  return (
+    <li
+      aria-posinset={place}
+      aria-setsize={of}
+      data-piece={piece.key}
+      data-fate={piece.fate.fate}
+      style={{ width: CARD_WIDTH }}
+      onPointerEnter={() => set({ hover: { id: piece.key, face: null } })}
+      onPointerLeave={() => set({ hover: null })}
+      className={`shrink-0 rounded border bg-sheet p-2 ${hovered || selected ? "border-ink bg-pick-wash" : asked ? "border-2 border-warn bg-warn-wash" : "border-line"} ${piece.fate.fate === "scrap" ? "hatch" : ""}`}
+    >
+      <div className="flex gap-2">
+        <div className="relative">
+          <Thumbnail mesh={piece.mesh} colour={pieceColour(piece.index)} />
+          <span
+            className="num absolute -top-1 -left-1 grid size-5 place-items-center rounded-full border border-ink text-[12px] text-white"
+            style={{ background: pieceColour(piece.index), textShadow: "0 0 2px #000, 0 0 2px #000" }}
+          >
+            {piece.index + 1}
+          </span>
+        </div>
+        <div className="min-w-0 grow">
+          <p className="truncate font-medium">
+            {called} {piece.index + 1}
+          </p>
+          <p className="num">{size}</p>
+          {asked ? <p className="text-[13px] text-warn">asked about</p> : null}
+          {piece.measures.pinches.length > 0 ? <p className="text-[13px] text-bad">touches itself</p> : null}
+        </div>
+      </div>
+      <p title={where} className="mt-1 line-clamp-2 h-9 text-[13px] leading-[18px] text-soft">
+        {where}
+      </p>
+      <div className="mt-1 flex items-center gap-1">
+        <Choice
+          small
+          hideLabel
+          label={`Fate of piece ${piece.index + 1}`}
+          value={piece.fate.fate}
+          options={[
+            { value: "keep", label: "Keep", icon: <Mark name="keep" width={13} height={13} /> },
+            { value: "scrap", label: "Scrap", icon: <Mark name="scrap" width={13} height={13} /> },
+            { value: "group", label: "Group", icon: <Mark name="group" width={13} height={13} /> },
+          ]}
+          onChange={(fate) =>
+            onFate(piece.key, fate === "group" ? { fate, group: piece.fate.group ?? nextGroup } : { fate })
+          }
+        />
+      </div>
+      {piece.fate.fate === "group" ? (
+        <input
+          aria-label={`Group of piece ${piece.index + 1}`}
+          list="piece-groups"
+          value={piece.fate.group ?? ""}
+          maxLength={60}
+          onChange={(event) =>
+            event.target.value.trim() && onFate(piece.key, { fate: "group", group: event.target.value })
+          }
+          className="mt-1 h-6 w-full rounded border border-line bg-sheet px-1.5 text-[13px]"
+        />
+      ) : null}
+    </li>
+  );
+});
