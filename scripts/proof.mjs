@@ -49,7 +49,7 @@ const proofs = [
     name: "memory",
     file: "src/core/testing/trust/memory.test.ts",
     env: { PROOF_EVALUATIONS: 1500 },
-    what: "1,500 evaluations of a job with a ring cut and a rounding: no more stays in memory than the library's own roundings leave, 100 kB each",
+    what: "1,500 evaluations of a job with a ring cut and a rounding: nothing stays in the engine's memory",
   },
 ];
 

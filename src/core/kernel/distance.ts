@@ -1,6 +1,7 @@
 import { lib } from "./library";
 import { readPoint } from "./measure";
 import { makeSegment, point } from "./primitives";
+import { apart } from "./reused";
 import { scoped } from "./scope";
 import { asFace, listOf, orientation, type Shape, subshapes } from "./topology";
 import { add, cross, distance, scale, unit, type Vec3 } from "./vectors";
@@ -16,15 +17,14 @@ export interface Nearest {
 export function nearest(a: Shape, b: Shape): Nearest | null {
   return scoped((scope) => {
     const oc = lib();
-    const extrema = scope.use(new oc.BRepExtrema_DistShapeShape());
-    extrema.LoadS1(a);
-    extrema.LoadS2(b);
-    if (!extrema.Perform(scope.use(new oc.Message_ProgressRange())) || extrema.NbSolution() === 0) return null;
-    return {
-      gap: extrema.Value(),
-      on1: readPoint(scope, extrema.PointOnShape1(1)),
-      on2: readPoint(scope, extrema.PointOnShape2(1)),
-    };
+    return apart(a, b, (extrema) => {
+      if (!extrema.Perform(scope.use(new oc.Message_ProgressRange())) || extrema.NbSolution() === 0) return null;
+      return {
+        gap: extrema.Value(),
+        on1: readPoint(scope, extrema.PointOnShape1(1)),
+        on2: readPoint(scope, extrema.PointOnShape2(1)),
+      };
+    });
   });
 }
 
@@ -40,11 +40,10 @@ export function contains(solid: Shape, at: Vec3): boolean {
   return scoped((scope) => {
     const oc = lib();
     const vertex = scope.use(scope.use(new oc.BRepBuilderAPI_MakeVertex(point(scope, at))).Vertex());
-    const extrema = scope.use(new oc.BRepExtrema_DistShapeShape());
-    extrema.LoadS1(vertex);
-    extrema.LoadS2(solid);
-    if (!extrema.Perform(scope.use(new oc.Message_ProgressRange()))) return false;
-    return extrema.InnerSolution() || extrema.Value() < 1e-7;
+    return apart(vertex, solid, (extrema) => {
+      if (!extrema.Perform(scope.use(new oc.Message_ProgressRange()))) return false;
+      return extrema.InnerSolution() || extrema.Value() < 1e-7;
+    });
   });
 }
 

@@ -2,7 +2,8 @@ import { edgeHandles, incidenceOf, recordOf, shapeOfRecord } from "./incidence";
 import { lib } from "./library";
 import { isValid } from "./measure";
 import { type Scope, scoped } from "./scope";
-import { asFace, facesOf, freeShape, KINDS, type Shape } from "./topology";
+import { KINDS } from "./subshape-kind";
+import { asFace, facesOf, freeShape, type Shape } from "./topology";
 import { distance, type Vec3 } from "./vectors";
 
 /** mm: what the library allows between parts that meet as a rule. More than it is measured, not believed. */

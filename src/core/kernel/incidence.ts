@@ -2,8 +2,9 @@ import type { TopoDS_Edge, TopoDS_Vertex } from "replicad-opencascadejs";
 import { type Structure, structureOf } from "./binary";
 import { keepWith } from "./kept";
 import { lib } from "./library";
+import { walked } from "./reused";
 import { type Scope, scoped } from "./scope";
-import { asEdge, facesOf, KINDS, occurrences, type Shape, ShapeMap } from "./topology";
+import { asEdge, facesOf, occurrences, type Shape, ShapeMap } from "./topology";
 
 const RECORD = "/shape.bin";
 
@@ -47,20 +48,20 @@ const vertexLists = new WeakMap<Shape, TopoDS_Vertex[]>();
 
 /** The edges of a shape's faces, in the order of `subshapes`, by handles that last until `freeShape` frees the shape. */
 export function edgeHandles(shape: Shape): readonly TopoDS_Edge[] {
-  return kept(edgeLists, shape, (scope) => {
+  return kept(edgeLists, shape, () => {
     const oc = lib();
-    const walk = scope.use(new oc.TopExp_Explorer());
     const found: TopoDS_Edge[] = [];
     incidenceOf(shape).faces.forEach(({ wires }, f) => {
-      walk.Init(facesOf(shape)[f]!, KINDS.edge, "TopAbs_SHAPE");
-      for (const { edge } of wires.flat()) {
-        if (edge === found.length) {
-          const part = walk.Current();
-          found.push(oc.TopoDS.Edge(part));
-          part.delete();
+      walked(facesOf(shape)[f]!, "edge", undefined, (walk) => {
+        for (const { edge } of wires.flat()) {
+          if (edge === found.length) {
+            const part = walk.Current();
+            found.push(oc.TopoDS.Edge(part));
+            part.delete();
+          }
+          walk.Next();
         }
-        walk.Next();
-      }
+      });
     });
     return found;
   });

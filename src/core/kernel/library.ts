@@ -1,4 +1,5 @@
 import type { OpenCascadeInstance } from "replicad-opencascadejs";
+import { giveDestructors } from "./destructors";
 
 /**
  * The loaded geometry library: one instance per JavaScript realm (a worker, a Node process).
@@ -16,8 +17,9 @@ let loading: Promise<void> | null = null;
  * @param options where to find the WebAssembly file (`locateFile`) and such.
  */
 export function loadKernel(factory: LibraryFactory, options: Record<string, unknown> = {}): Promise<void> {
-  loading ??= factory({ print: () => {}, printErr: () => {}, ...options })
-    .then((loaded) => {
+  loading ??= withTable(() => factory({ print: () => {}, printErr: () => {}, ...options }))
+    .then(([loaded, table]) => {
+      giveDestructors(loaded, table);
       instance = loaded;
     })
     .catch((cause) => {
@@ -25,6 +27,37 @@ export function loadKernel(factory: LibraryFactory, options: Record<string, unkn
       throw cause;
     });
   return loading;
+}
+
+/**
+ * Loads with an eye on the WebAssembly instance that is made: the table of its functions, which destructors are called through,
+ * is not handed out by the library's loader.
+ */
+async function withTable(load: () => Promise<Library>): Promise<[Library, WebAssembly.Table]> {
+  const seen: WebAssembly.Exports[] = [];
+  const { instantiate, instantiateStreaming } = WebAssembly;
+  const watching =
+    <A extends unknown[]>(make: (...given: A) => Promise<unknown>) =>
+    async (...given: A) => {
+      const made = await make(...given);
+      const { exports } = (made as { instance?: WebAssembly.Instance }).instance ?? (made as WebAssembly.Instance);
+      seen.push(exports);
+      return made;
+    };
+  WebAssembly.instantiate = watching(instantiate) as typeof instantiate;
+  if (instantiateStreaming)
+    WebAssembly.instantiateStreaming = watching(instantiateStreaming) as typeof instantiateStreaming;
+  try {
+    const loaded = await load();
+    const own = seen.find((exports) => Object.values(exports).includes(loaded.wasmMemory as never));
+    const table = Object.values(own ?? {}).find((value) => value instanceof WebAssembly.Table);
+    if (!table)
+      throw new Error("The geometry library was loaded in another way than was seen: look at kernel/library.");
+    return [loaded, table as WebAssembly.Table];
+  } finally {
+    WebAssembly.instantiate = instantiate;
+    if (instantiateStreaming) WebAssembly.instantiateStreaming = instantiateStreaming;
+  }
 }
 
 export function kernelLoaded(): boolean {

@@ -1,7 +1,8 @@
 import { edgeHandles, incidenceOf } from "./incidence";
 import { lib } from "./library";
+import { checked } from "./reused";
 import { type Scope, scoped } from "./scope";
-import { asEdge, compound, type Shape } from "./topology";
+import { asEdge, type Shape } from "./topology";
 import type { Vec3 } from "./vectors";
 
 type Point = { X(): number; Y(): number; Z(): number; delete(): void };
@@ -52,12 +53,5 @@ export function edgePoint(scope: Scope, edge: Shape, fraction: number): Vec3 {
 
 /** Whether the library's own full check (topology and geometry) finds no fault. */
 export function isValid(shape: Shape): boolean {
-  return scoped((scope) => {
-    const oc = lib();
-    const check = scope.use(new oc.BRepCheck_Analyzer(shape, true, false, false));
-    const valid = check.IsValid();
-    // What it found out stays behind when it is deleted, 96 kB for a block: it has to be given something empty first.
-    check.Init(scope.use(compound([])), true);
-    return valid;
-  });
+  return scoped(() => checked(shape, (check) => check.IsValid()));
 }

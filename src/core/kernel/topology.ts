@@ -1,20 +1,12 @@
-import type { TopAbs_ShapeEnum, TopoDS_Edge, TopoDS_Face, TopoDS_Shape } from "replicad-opencascadejs";
+import type { TopoDS_Edge, TopoDS_Face, TopoDS_Shape } from "replicad-opencascadejs";
 import { keepWith, release } from "./kept";
 import { lib } from "./library";
+import { walked } from "./reused";
 import { type Scope, scoped } from "./scope";
+import type { SubshapeKind } from "./subshape-kind";
 
 /** A shape of the library, opaque outside this folder. Whoever holds one frees it with `freeShape`. */
 export type Shape = TopoDS_Shape;
-export type SubshapeKind = "solid" | "shell" | "face" | "wire" | "edge" | "vertex";
-
-export const KINDS: Record<SubshapeKind, TopAbs_ShapeEnum> = {
-  solid: "TopAbs_SOLID",
-  shell: "TopAbs_SHELL",
-  face: "TopAbs_FACE",
-  wire: "TopAbs_WIRE",
-  edge: "TopAbs_EDGE",
-  vertex: "TopAbs_VERTEX",
-} as Record<SubshapeKind, TopAbs_ShapeEnum>;
 
 const KIND_OF: Record<string, SubshapeKind | "compound"> = {
   TopAbs_SOLID: "solid",
@@ -94,25 +86,25 @@ function hashOf(shape: Shape): number {
  * and survives writing and reading. The handles belong to `scope`; a face carries the orientation it has in `shape`.
  */
 export function subshapes(scope: Scope, shape: Shape, kind: SubshapeKind): Shape[] {
-  const oc = lib();
-  const explorer = scope.use(new oc.TopExp_Explorer(shape, KINDS[kind], "TopAbs_SHAPE"));
   const found: Shape[] = [];
   const seen = new ShapeMap<true>();
-  for (; explorer.More(); explorer.Next()) {
-    const current = scope.use(explorer.Current());
-    if (seen.get(current)) continue;
-    seen.set(current, true);
-    found.push(current);
-  }
+  walked(shape, kind, undefined, (walk) => {
+    for (; walk.More(); walk.Next()) {
+      const current = scope.use(walk.Current());
+      if (seen.get(current)) continue;
+      seen.set(current, true);
+      found.push(current);
+    }
+  });
   return found;
 }
 
 /** Every occurrence of a kind, an edge that a face uses twice listed twice; those inside an `outside` kind left out. */
 export function occurrences(scope: Scope, shape: Shape, kind: SubshapeKind, outside?: SubshapeKind): Shape[] {
-  const avoid = outside ? KINDS[outside] : ("TopAbs_SHAPE" as TopAbs_ShapeEnum);
-  const explorer = scope.use(new (lib().TopExp_Explorer)(shape, KINDS[kind], avoid));
   const found: Shape[] = [];
-  for (; explorer.More(); explorer.Next()) found.push(scope.use(explorer.Current()));
+  walked(shape, kind, outside, (walk) => {
+    for (; walk.More(); walk.Next()) found.push(scope.use(walk.Current()));
+  });
   return found;
 }
 
