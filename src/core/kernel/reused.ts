@@ -19,15 +19,16 @@ class Reused<T> {
     private readonly letGo: (object: T) => void,
   ) {}
 
-  /** Works with one of them; one that is used while another is in use is another. */
+  /**
+   * Works with one of them; one that is used while another is in use is another. One that failed at its work is not used again:
+   * what it was left in is not known.
+   */
   use<R>(work: (object: T) => R): R {
     const object = this.idle.pop() ?? this.make();
-    try {
-      return work(object);
-    } finally {
-      this.letGo(object);
-      this.idle.push(object);
-    }
+    const result = work(object);
+    this.letGo(object);
+    this.idle.push(object);
+    return result;
   }
 }
 
