@@ -1,5 +1,4 @@
 import { spawnSync } from "node:child_process";
-import path from "node:path";
 import { evaluatePart, ResultCache, WARM_ROUNDS, warmUp } from "../src/core/build";
 import { freeShape, makePlaneFace, type Shape } from "../src/core/kernel";
 import { type BareOperation, bare } from "../src/core/kernel/bare";
@@ -88,8 +87,7 @@ async function first(warm: boolean): Promise<void> {
 }
 
 function fresh(argument: string): number {
-  const file = path.join(process.cwd(), "bench", "main.ts");
-  const run = spawnSync("npx", ["--no-install", "tsx", file, argument], { encoding: "utf8" });
+  const run = spawnSync(process.execPath, [process.argv[1]!, argument], { encoding: "utf8" });
   if (run.status !== 0) throw new Error(run.stderr);
   return JSON.parse(run.stdout.trim().split("\n").at(-1)!);
 }

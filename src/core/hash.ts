@@ -1,5 +1,7 @@
 import { sha256 } from "@noble/hashes/sha2.js";
-import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
+import { bytesToHex } from "@noble/hashes/utils.js";
+
+const encoder = new TextEncoder();
 
 /** SHA-256 as hex. The same in a browser and in Node, and at once, which a key needs. */
 export function hashBytes(bytes: Uint8Array): string {
@@ -15,7 +17,7 @@ const KNOWN_LENGTH = 4000;
 export function hashText(text: string): string {
   const before = known.get(text);
   if (before !== undefined) return before;
-  const hash = hashBytes(utf8ToBytes(text));
+  const hash = hashBytes(encoder.encode(text));
   if (text.length > KNOWN_LENGTH) return hash;
   if (known.size >= KNOWN_LIMIT) known.clear();
   known.set(text, hash);

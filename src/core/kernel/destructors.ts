@@ -37,10 +37,9 @@ export function giveDestructors(library: Library, table: WebAssembly.Table): voi
   const words = () => new Uint32Array(wasmMemory.buffer);
   const bytes = () => new Uint8Array(wasmMemory.buffer);
 
-  /** The address of the destructor that also gives the memory back; null where the table is not that of the class. */
-  const virtualDestructor = (address: number, name: string): number | null => {
+  /** The destructor that also gives the memory back, in a table of virtual functions; null where it is not that of the class. */
+  const virtualDestructor = (functions: number, name: string): number | null => {
     const memory = words();
-    const functions = memory[address >> 2]!;
     if (functions < 8 || functions % 4 !== 0 || functions >> 2 >= memory.length) return null;
     const type = memory[(functions >> 2) - 1]!;
     const text = memory[(type >> 2) + 1];
@@ -54,26 +53,38 @@ export function giveDestructors(library: Library, table: WebAssembly.Table): voi
     for (let of: unknown = type.prototype; of; of = Object.getPrototypeOf(of)) ancestors.add(of);
     const is = (base: string) => ancestors.has(classes[base]?.prototype);
     if (is("TopoDS_Shape"))
-      endWith(type, (address, object) => {
+      endWith(type, (_address, object) => {
         (object as Handle & { Nullify(): void }).Nullify();
-        return () => free(address);
+        return free;
       });
-    else if (PLAIN.test(name)) endWith(type, (address) => () => free(address));
-    else if (VIRTUAL.some(is) || TEMPLATE.test(name))
+    else if (PLAIN.test(name)) endWith(type, () => free);
+    else if (VIRTUAL.some(is) || TEMPLATE.test(name)) {
+      // Tables of virtual functions stay where they are and as they are: each is looked at once.
+      const known = new Map<number, ((object: number) => void) | null>();
       endWith(type, (address) => {
-        const destructor = virtualDestructor(address, name);
-        return destructor === null ? null : () => (table.get(destructor) as (object: number) => void)(address);
+        const functions = words()[address >> 2]!;
+        let destructor = known.get(functions);
+        if (destructor === undefined) {
+          const found = virtualDestructor(functions, name);
+          destructor = found === null ? null : (table.get(found) as (object: number) => void);
+          known.set(functions, destructor);
+        }
+        return destructor;
       });
+    }
   }
 
-  /** Has `delete()` of a class do what is to be done, once the binding has forgotten the object. */
-  function endWith(type: HandleClass, end: (address: number, object: Handle) => (() => void) | null): void {
+  /** Has `delete()` of a class do what is to be done, and call what `end` gives once the binding has forgotten the object. */
+  function endWith(
+    type: HandleClass,
+    end: (address: number, object: Handle) => ((address: number) => void) | null,
+  ): void {
     type.prototype.delete = function (this: Handle) {
       const address = addressOf(this);
       // An object that is deleted already, or shared, is left to the binding, which says so.
       const last = address === null ? null : end(address, this);
       forget.call(this);
-      last?.();
+      last?.(address!);
     };
   }
 }

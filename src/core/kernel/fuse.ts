@@ -223,15 +223,24 @@ function addsUp(args: readonly Shape[], fusion: Fusion): boolean {
 function mayCoincide(args: readonly Shape[]): boolean {
   const seen = new Set<string>();
   for (const arg of args) {
-    const own = new Set(
-      surfacesOf(arg).flatMap(({ kind, signature }) => (kind === "plane" ? [] : [signature ?? kind])),
-    );
-    for (const key of own) {
+    for (const key of curvedSurfaces(arg)) {
       if (seen.has(key)) return true;
       seen.add(key);
     }
   }
   return false;
+}
+
+const knownCurved = new WeakMap<Shape, ReadonlySet<string>>();
+
+/** The curved surfaces that a shape's faces lie on: by their signatures, or kinds. */
+function curvedSurfaces(shape: Shape): ReadonlySet<string> {
+  let curved = knownCurved.get(shape);
+  if (!curved) {
+    curved = new Set(surfacesOf(shape).flatMap(({ kind, signature }) => (kind === "plane" ? [] : [signature ?? kind])));
+    knownCurved.set(shape, curved);
+  }
+  return curved;
 }
 
 /** The areas of an argument's curved faces: the same shapes are divided again and again while a person works. */

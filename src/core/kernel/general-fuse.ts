@@ -1,12 +1,11 @@
 import type { BRepAlgoAPI_BuilderAlgo } from "replicad-opencascadejs";
 import { KernelFault } from "./faults";
 import { lib } from "./library";
-import { type Scope, scoped } from "./scope";
+import { Scope, scoped } from "./scope";
 import { type Surface, surfacesOf } from "./surfaces";
 import {
   asEdge,
   facesOf,
-  freeShape,
   fromList,
   listOf,
   type Orientation,
@@ -54,15 +53,9 @@ export interface Fusion {
 /** Divides arguments by one another, once, as the library does it: nothing is weighed. @throws KernelFault */
 export function fuseOnce(args: readonly Shape[], fuzzy: number, crossings: boolean): Fusion {
   const oc = lib();
-  const held: Shape[] = [];
-  const keep = (own: Shape): Shape => {
-    held.push(own);
-    return own;
-  };
-  const free = () => {
-    for (const shape of held) freeShape(shape);
-    held.length = 0;
-  };
+  /** What lasts as long as the fusion does. */
+  const lasting = new Scope();
+  const free = () => lasting.free();
   try {
     return scoped((scope) => {
       const algorithm = scope.use(new oc.BRepAlgoAPI_BuilderAlgo());
@@ -77,17 +70,18 @@ export function fuseOnce(args: readonly Shape[], fuzzy: number, crossings: boole
       const unchanged = new Set<number>();
       const faceNumbers = new ShapeMap<number>();
       const faceHandles: Shape[] = [];
-      const numberOf = (face: Shape, lasting = false): number =>
+      /** @param lasts whether the handle lasts as long as the fusion. */
+      const numberOf = (face: Shape, lasts: boolean): number =>
         faceNumbers.ensure(face, () => {
-          const handle = lasting ? face : keep(oc.TopoDS.Face(face));
+          const handle = lasts ? face : lasting.use(oc.TopoDS.Face(face));
           return { handle, value: faceHandles.push(handle) - 1 };
         });
       const images = args.map((arg) =>
         facesOf(arg).map((face): FaceUse[] => {
-          const changed = imagesOf(scope, algorithm, face);
+          const changed = imagesOf(scope, lasting, algorithm, face);
           const same = changed.length === 1 && changed[0] === face;
           // The handles of an argument's own faces last as long as the argument.
-          const uses = changed.map((image) => ({ face: numberOf(image, same), sign: orientation(image) }));
+          const uses = changed.map((image) => ({ face: numberOf(image, true), sign: orientation(image) }));
           if (same) unchanged.add(uses[0]!.face);
           return uses;
         }),
@@ -97,11 +91,12 @@ export function fuseOnce(args: readonly Shape[], fuzzy: number, crossings: boole
       const cellNumbers = new ShapeMap<number>();
       args.forEach((arg, a) => {
         for (const solid of solidsOf(scope, arg)) {
-          for (const image of imagesOf(scope, algorithm, solid)) {
+          for (const image of imagesOf(scope, lasting, algorithm, solid)) {
             const number = cellNumbers.ensure(image, () => {
-              const shape = keep(oc.TopoDS.Solid(image));
+              // A solid that is one of several in an argument, and is as it was, has a handle of this scope.
+              const shape = image === solid && solid !== arg ? lasting.use(oc.TopoDS.Solid(image)) : image;
               const faces = occurrences(scope, shape, "face").map((face) => ({
-                face: numberOf(face),
+                face: numberOf(face, false),
                 sign: orientation(face),
               }));
               return { handle: shape, value: cells.push({ shape, faces, within: [] }) - 1 };
@@ -114,7 +109,7 @@ export function fuseOnce(args: readonly Shape[], fuzzy: number, crossings: boole
       keepWhole(args, cells, images);
       const crossing = new ShapeMap<true>();
       if (crossings)
-        for (const edge of fromList(scope, algorithm.SectionEdges())) crossing.set(keep(oc.TopoDS.Edge(edge)), true);
+        for (const edge of fromList(lasting, scope.use(algorithm.SectionEdges()))) crossing.set(edge, true);
       const edgeNumbers = new ShapeMap<number>();
       const edgeHandles: Shape[] = [];
       const edgesOfFace = new Map<number, { edge: number; crossing: boolean }[]>();
@@ -141,7 +136,7 @@ export function fuseOnce(args: readonly Shape[], fuzzy: number, crossings: boole
                 let number = edgeNumbers.get(edge);
                 if (number === undefined) {
                   number = edgeHandles.length;
-                  const own = keep(oc.TopoDS.Edge(edge));
+                  const own = lasting.use(oc.TopoDS.Edge(edge));
                   edgeHandles.push(own);
                   edgeNumbers.set(own, number);
                 }
@@ -186,8 +181,9 @@ function solidsOf(scope: Scope, arg: Shape): Shape[] {
   return kind === "compound" ? subshapes(scope, arg, "solid") : [];
 }
 
-function imagesOf(scope: Scope, algorithm: BRepAlgoAPI_BuilderAlgo, shape: Shape): Shape[] {
+/** What a face or solid became: itself, or shapes by handles that last. */
+function imagesOf(scope: Scope, lasting: Scope, algorithm: BRepAlgoAPI_BuilderAlgo, shape: Shape): Shape[] {
   const modified = scope.use(algorithm.Modified(shape));
-  if (modified.Size() > 0) return fromList(scope, modified);
+  if (modified.Size() > 0) return fromList(lasting, modified);
   return algorithm.IsDeleted(shape) ? [] : [shape];
 }

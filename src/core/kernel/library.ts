@@ -1,5 +1,6 @@
 import type { OpenCascadeInstance } from "replicad-opencascadejs";
 import { giveDestructors } from "./destructors";
+import { callDirectly } from "./direct-calls";
 
 /**
  * The loaded geometry library: one instance per JavaScript realm (a worker, a Node process).
@@ -15,11 +16,17 @@ let loading: Promise<void> | null = null;
  * Loads the library once; later calls return the same promise.
  * @param factory the module's default export, imported by whoever knows where the module lives.
  * @param options where to find the WebAssembly file (`locateFile`) and such.
+ * @param checked whether the library's binding goes on checking what each of its methods is given: slower, for tests.
  */
-export function loadKernel(factory: LibraryFactory, options: Record<string, unknown> = {}): Promise<void> {
+export function loadKernel(
+  factory: LibraryFactory,
+  options: Record<string, unknown> = {},
+  checked = false,
+): Promise<void> {
   loading ??= withTable(() => factory({ print: () => {}, printErr: () => {}, ...options }))
     .then(([loaded, table]) => {
       giveDestructors(loaded, table);
+      if (!checked) callDirectly(loaded);
       instance = loaded;
     })
     .catch((cause) => {

@@ -157,7 +157,7 @@ function ordered(drafts: Draft[]): Piece[] {
     for (const i of order) {
       const key = `${keyOf(kind)}~${writeMark(markOf(drafts, i, group, IN_NAMES))}`;
       const mark = () => writeMark(markOf(drafts, i, group, IN_DECISIONS));
-      pieces.push({ ...drafts[i]!, index: pieces.length, key, mark });
+      pieces.push(Object.assign(drafts[i]!, { index: pieces.length, key, mark }));
     }
   }
   return pieces;

@@ -9,6 +9,7 @@ export function unmarked(id: string): string {
 /** How the things that a step works on are spoken of: as short as tells them apart, and what they were called before. */
 export class Ids {
   private readonly shared = new Set<string>();
+  private readonly known = new Map<string, readonly string[]>();
 
   /** @param ids all that the step divides and divides by. @param before the ids that each had before it was changed. */
   constructor(
@@ -29,8 +30,13 @@ export class Ids {
   }
 
   /** Every name that may have meant it, the present one first. */
-  names(id: string): string[] {
-    const earlier = this.before(id);
-    return [...new Set([this.short(id), id, unmarked(id), ...earlier, ...earlier.map(unmarked)])];
+  names(id: string): readonly string[] {
+    let names = this.known.get(id);
+    if (!names) {
+      const earlier = this.before(id);
+      names = [...new Set([this.short(id), id, unmarked(id), ...earlier, ...earlier.map(unmarked)])];
+      this.known.set(id, names);
+    }
+    return names;
   }
 }

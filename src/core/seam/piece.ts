@@ -48,6 +48,7 @@ export function kindOf(sides: Record<string, Side>, stock: readonly string[]): s
 /** Every kind that a piece may have been said to be of, the present one first: what named it then means it now. */
 export function kindsOf({ stock, sides }: Pick<Piece, "stock" | "sides">, ids: Ids): string[] {
   const mentioned = [...new Set([...stock, ...Object.keys(sides)])];
+  if (mentioned.every((id) => ids.names(id).length === 1 && ids.names(id)[0] === id)) return [kindOf(sides, stock)];
   let thens: Record<string, string>[] = [{}];
   for (const id of mentioned)
     thens = thens.flatMap((then) => ids.names(id).map((name) => ({ ...then, [id]: name }))).slice(0, MOST_KINDS);

@@ -32,8 +32,10 @@ export class SolidDivider {
         });
       const owners = cell.within.filter((a) => a < stock.length).map((a) => stock[a]!.id);
       const uses = cell.faces.filter((use): use is { face: number; sign: 1 | -1 } => use.sign !== 0);
+      const { kind, kinds } = this.scene.kinds(owners, sides);
       return {
-        ...this.scene.kinds(owners, sides),
+        kind,
+        kinds,
         form: "solid",
         stock: owners,
         sides,
