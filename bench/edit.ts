@@ -82,11 +82,13 @@ function bareWork(steps: ReturnType<typeof thirtySteps>): (() => void)[] {
     makeBox([pocketX - p.pocketWide / 2, -p.pocketLong / 2, 0], [p.pocketWide, p.pocketLong, p.pocketDeep]);
   const knob = () => makeCylinder([-0.36 * p.width, 0, p.height], [0, 0, 1], p.knob, p.knobHigh);
   const middle = () => makePlaneFace([0, 0, 0], [1, 0, 0], 400);
-  const made = (operation: BareOperation, stock: string, make: () => Shape) => () => {
-    const tool = make();
-    bare(operation, shapes(stock), [tool]);
-    freeShape(tool);
-  };
+  const made =
+    (operation: BareOperation, stock: string, make: () => Shape, merge = false) =>
+    () => {
+      const tool = make();
+      bare(operation, shapes(stock), [tool], merge);
+      freeShape(tool);
+    };
   const halves = [...shapes("ribEnd"), ...shapes("halves").slice(1)];
   return [
     made("subtract", "post", bore),
@@ -102,7 +104,8 @@ function bareWork(steps: ReturnType<typeof thirtySteps>): (() => void)[] {
     () => bare("subtract", shapes("lugCorners"), shapes("lugDrill")),
     made("union", "lugDrilled", knob),
     edges("fillet", "knobRound", p.knobRound),
-    made("split", "knobRound", middle),
+    // A half whose round faces were begun on the cut has them whole again: that is part of what is asked for.
+    made("split", "knobRound", middle, true),
     edges("chamfer", "ribEnd", p.ribCut),
     () => {
       for (const shape of halves) {

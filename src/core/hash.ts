@@ -15,10 +15,10 @@ const KNOWN_LIMIT = 2000;
 const KNOWN_LENGTH = 4000;
 
 export function hashText(text: string): string {
+  if (text.length > KNOWN_LENGTH) return hashBytes(encoder.encode(text));
   const before = known.get(text);
   if (before !== undefined) return before;
   const hash = hashBytes(encoder.encode(text));
-  if (text.length > KNOWN_LENGTH) return hash;
   if (known.size >= KNOWN_LIMIT) known.clear();
   known.set(text, hash);
   return hash;

@@ -64,7 +64,7 @@ export function fuseOnce(args: readonly Shape[], fuzzy: number, crossings: boole
       // Every solid comes here right side out: what makes or reads one sees to it, so asking again only takes time.
       algorithm.SetCheckInverted(false);
       if (fuzzy > 0) algorithm.SetFuzzyValue(fuzzy);
-      algorithm.Build(scope.use(new oc.Message_ProgressRange()));
+      algorithm.Build();
       if (algorithm.HasErrors()) throw new KernelFault("The bodies could not be divided by one another.", false);
 
       const unchanged = new Set<number>();

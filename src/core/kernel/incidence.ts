@@ -23,6 +23,11 @@ export function incidenceOf(shape: Shape): Structure {
   return found;
 }
 
+/** Notes that a copy has the structure and the geometry of what it was copied from, so that nobody has to ask the library for it. */
+export function rememberCopy(copy: Shape, of: Shape): void {
+  known.set(copy, incidenceOf(of));
+}
+
 /** The library's own record of a shape. */
 export function recordOf(shape: Shape): Uint8Array {
   return scoped((scope) => {

@@ -1,12 +1,13 @@
 import { Groups } from "../groups";
 import { oddGap, widestGap } from "./gaps";
+import { rememberCopy } from "./incidence";
 import { lib } from "./library";
 import { areaOf, type FaceMass, faceMass, quickVolume } from "./mass";
 import { isValid, openPlaces } from "./measure";
 import { adjacency } from "./neighbourhoods";
 import { scoped } from "./scope";
 import { unsoundness } from "./soundness";
-import { facesOf, freeShape, ownHandle, type Shape, ShapeMap, shapeKind, subshapes } from "./topology";
+import { compound, facesOf, freeShape, ownHandle, type Shape, ShapeMap, shapeKind, subshapes } from "./topology";
 import { placed } from "./transform";
 import { add, distance, scale } from "./vectors";
 
@@ -30,14 +31,19 @@ export function mergeFaces(shape: Shape, keys: readonly string[]): Merged | null
 }
 
 /**
- * The same for a shape whose faces others share: the library may spoil them while it tries, so it works on a copy, and what it
- * makes has to pass its own check.
+ * The same for a shape whose faces others share: the library may spoil them while it tries, so it works on a copy, and the faces
+ * that it makes have to pass its own check.
  */
 export function mergeFacesApart(shape: Shape, keys: readonly string[]): Merged | null {
   return scoped((scope) => {
     const copy = scope.use(placed(shape, { about: [0, 0, 0], axis: [0, 0, 1], angle: 0, by: [0, 0, 0] }));
+    rememberCopy(copy, shape);
     const merged = mergeFaces(copy, keys);
-    if (!merged || (isValid(merged.shape) && isDrawable(merged.shape))) return merged;
+    if (!merged) return null;
+    const before = new ShapeMap<true>();
+    for (const face of facesOf(copy)) before.set(face, true);
+    const fresh = facesOf(merged.shape).filter((face) => !before.get(face));
+    if (isValid(scope.use(compound(fresh))) && isDrawable(merged.shape)) return merged;
     freeShape(merged.shape);
     return null;
   });

@@ -36,6 +36,7 @@ export function joinPieces(division: Division, pieces: readonly Piece[]): Joined
 
 /** Groups pieces that share a face (solids) or an edge (sheets). */
 function clusters(pieces: readonly Piece[]): Piece[][] {
+  if (pieces.length === 1) return [[...pieces]];
   const groups = new Groups(pieces.length);
   const first = new Map<string, number>();
   const fusions = new Map<Fusion, number>();
