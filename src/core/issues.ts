@@ -1,4 +1,4 @@
-import type { z } from "zod";
+import type * as z from "zod";
 
 type Issue = z.core.$ZodIssue;
 

@@ -1,7 +1,7 @@
 import { fail, type Repair, type Trouble } from "../errors";
 import type { Part, Step } from "../job";
 import { type Body, type Item, isBody } from "../naming";
-import type { Trace } from "../steps";
+import type { Trace } from "../steps/evaluation";
 import { Lineage } from "./lineage";
 import { meaningOf } from "./pieces";
 import { holds, replaced } from "./replaced";

@@ -5,16 +5,10 @@ import { freeShape, KernelFault, type Shape } from "../kernel";
 import { isBody } from "../naming";
 import type { FieldProblems, Scope } from "../params";
 import { hearingStages, tellStage } from "../stage";
-import {
-  activeValues,
-  fieldLabel,
-  type Into,
-  type PieceReport,
-  resolveStep,
-  type StepContext,
-  type StepOutcome,
-  stepType,
-} from "../steps";
+import { activeValues, bringsIn, fieldLabel, needsOf, resolveStep, stepType } from "../steps";
+import type { PieceReport, StepContext, StepOutcome } from "../steps/evaluation";
+import { evaluationOf } from "../steps/evaluations";
+import type { Into } from "../steps/shared/into/declare";
 import { Bench, type BenchItem, stepOf } from "./bench";
 import type { ResultCache } from "./cache";
 import { drawnThrough } from "./drawn-points";
@@ -24,7 +18,7 @@ import type { StepResult } from "./result";
 import { weigh } from "./weigh";
 
 /** Changes when a release computes something differently, so that stored results of an older one are left alone. */
-export const ENGINE_VERSION = "9";
+export const ENGINE_VERSION = "10";
 
 export type StepState = "good" | "warned" | "failed" | "waiting" | "suppressed" | "held";
 
@@ -139,7 +133,7 @@ class Run {
     const started = performance.now();
     const report = { id: step.id, type: step.type, warnings: [] as Trouble[], made: [] as string[] };
     try {
-      const needs = type.refs(step as never);
+      const { refs: needs, ...own } = needsOf(type, step);
       const waits = needs.find((ref) => this.broken.has(stepOf(ref)) && this.bench.find(ref).length === 0);
       if (waits !== undefined) {
         this.notDone(step);
@@ -159,14 +153,14 @@ class Run {
       refuseProblems(problems, step);
       const named = needs.flatMap((ref) => this.bench.itemsOf(ref, step));
       const items = type.needsAll?.(step as never) ? [...named, ...this.bench.all()] : named;
-      const files = (type.files?.(step as never) ?? []).map((id) => this.fileOf(id, step));
+      const files = own.files.map((id) => this.fileOf(id, step));
       const key = hashValue({
         engine: ENGINE_VERSION,
         step: step.id,
         type: step.type,
-        values: type.resolved(step as never),
+        values: own.values,
         refs: needs,
-        repeats: (type.repeats?.(step as never) ?? []).map((id) => this.done.get(id)?.key ?? ""),
+        repeats: own.repeats.map((id) => this.done.get(id)?.key ?? ""),
         items: items.map(({ item, key: from }) => [item.id, from]),
         files: files.map(({ sha256, name }) => [sha256, name]),
       });
@@ -180,8 +174,8 @@ class Run {
           const given = items.map(({ item }) => item);
           tellStage("weighing what was made");
           // What comes from a file is looked over as it is read, and told in words of its own.
-          if (!type.files)
-            weigh(step.id, outcome.made, given, type.weighed?.(step as never) === true, (trouble) =>
+          if (!bringsIn(type))
+            weigh(step.id, outcome.made, given, evaluationOf(step.type)!.weighed?.(step as never) === true, (trouble) =>
               warnings.push(trouble),
             );
         } catch (cause) {
@@ -287,7 +281,7 @@ class Run {
       },
       warn: (trouble) => warnings.push(trouble),
     };
-    return stepType(step.type)!.evaluate(step as never, context);
+    return evaluationOf(step.type)!.evaluate(step as never, context);
   }
 
   private toolsOf(id: string, step: Step) {

@@ -1,5 +1,5 @@
 import { findMarked, type Outcome, readMark, type Traced } from "../seam";
-import type { Trace } from "../steps";
+import type { Trace } from "../steps/evaluation";
 
 /** What a name of a piece means now: a body by its id, and whether that is to be looked at, or why that cannot be told, with the bodies that it may be. */
 export type Meaning =

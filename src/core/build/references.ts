@@ -1,19 +1,9 @@
 import type { Trouble } from "../errors";
 import type { Step } from "../job";
 import { allFaceFacts, edgeFactsAt, edgeNeighbourhoods, verticesOf } from "../kernel";
-import {
-  type Body,
-  type CornerRef,
-  cornerRefOf,
-  type EdgeRef,
-  edgeRefOf,
-  type FaceRef,
-  faceRefOf,
-  resolveCorner,
-  resolveEdge,
-  resolveFace,
-} from "../naming";
-import type { StepContext } from "../steps";
+import { type Body, cornerRefOf, edgeRefOf, faceRefOf, resolveCorner, resolveEdge, resolveFace } from "../naming";
+import type { CornerRef, EdgeRef, FaceRef } from "../references";
+import type { StepContext } from "../steps/evaluation";
 import { holds, replaced } from "./replaced";
 
 /** How a picked face, edge or corner was found. */

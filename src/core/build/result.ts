@@ -2,7 +2,7 @@ import type { Measures } from "../check";
 import type { Trouble } from "../errors";
 import { freeShape, type Mesh, shapeFromText, shapeToText } from "../kernel";
 import { type Body, type Item, isBody } from "../naming";
-import type { Trace } from "../steps";
+import type { Trace } from "../steps/evaluation";
 
 /** What one step made, by its key: the unit that is cached and stored. Shapes belong to the result. */
 export interface StepResult {

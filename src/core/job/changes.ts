@@ -1,5 +1,5 @@
 import { applyPatches, enablePatches, type Patch, produceWithPatches } from "immer";
-import { z } from "zod";
+import * as z from "zod";
 import { fail } from "../errors";
 import { emptyPart, type Job, type Part, type Step } from "./document";
 import type { Look, Note } from "./looks";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { MAX_PARAMETERS, type Parameter, parameterSchema } from "../params";
 import { STEP_TYPES } from "../steps/registry";
 import {

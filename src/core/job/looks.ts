@@ -1,5 +1,5 @@
-import { z } from "zod";
-import { faceRefSchema } from "../naming";
+import * as z from "zod";
+import { faceRefSchema } from "../references";
 
 /** Colours for bodies, by name: told apart with any kind of colour vision by their lightness as well. */
 export const BODY_COLOURS = ["steel", "graphite", "sand", "clay", "moss", "lagoon", "plum", "chalk"] as const;

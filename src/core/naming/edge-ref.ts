@@ -1,38 +1,9 @@
-import { z } from "zod";
 import { fail } from "../errors";
 import { allEdgeFacts, boxOf, diagonal, distance, type EdgeFacts, type Vec3, verticesOf } from "../kernel";
+import type { CornerRef, EdgeRef } from "../references";
 import type { Body } from "./body";
 import { withoutPlace } from "./faces";
 import { topologyNames } from "./topology-names";
-
-const vec3 = z.tuple([z.number(), z.number(), z.number()]);
-
-/** An edge by its body and name, with what it was when it was picked: kind, length, a point on it. */
-export const edgeRefSchema = z
-  .object({
-    body: z.string().min(1),
-    edge: z.string().optional(),
-    print: z
-      .object({ kind: z.string().optional(), length: z.number().optional(), at: vec3.optional() })
-      .optional()
-      .describe("What the edge is, to find it by: any part may be left out"),
-  })
-  .refine((ref) => ref.edge !== undefined || ref.print !== undefined, {
-    message: "An edge needs its name (edge) or a description of it (print).",
-  });
-export type EdgeRef = z.infer<typeof edgeRefSchema>;
-
-/** A corner of a body by its name, with where it was when it was picked. */
-export const cornerRefSchema = z
-  .object({
-    body: z.string().min(1),
-    corner: z.string().optional(),
-    print: z.object({ at: vec3 }).optional().describe("Where the corner is, to find it by"),
-  })
-  .refine((ref) => ref.corner !== undefined || ref.print !== undefined, {
-    message: "A corner needs its name (corner) or its place (print).",
-  });
-export type CornerRef = z.infer<typeof cornerRefSchema>;
 
 /** A reference to an edge as it is now, by name and looks. */
 export function edgeRefOf(body: Body, place: number): EdgeRef {

@@ -1,32 +1,8 @@
-import { z } from "zod";
 import { fail } from "../errors";
 import { allFaceFacts, boxOf, diagonal, distance, dot, type FaceFacts } from "../kernel";
+import type { FaceRef, Fingerprint } from "../references";
 import type { Body } from "./body";
 import { baseName, withoutPlace } from "./faces";
-
-const vec3 = z.tuple([z.number(), z.number(), z.number()]);
-
-/** What a face was when it was picked: kind, size, place. Any part may be left out when written by hand. */
-export const fingerprintSchema = z.object({
-  kind: z.string().optional(),
-  area: z.number().optional(),
-  centre: vec3.optional(),
-  direction: vec3.optional(),
-  radius: z.number().optional(),
-});
-export type Fingerprint = z.infer<typeof fingerprintSchema>;
-
-/** A face by its body and name, with a fingerprint to find it again should the name be lost. */
-export const faceRefSchema = z
-  .object({
-    body: z.string().min(1),
-    face: z.string().optional(),
-    print: fingerprintSchema.optional(),
-  })
-  .refine((ref) => ref.face !== undefined || ref.print !== undefined, {
-    message: "A face needs its name (face) or a description of it (print).",
-  });
-export type FaceRef = z.infer<typeof faceRefSchema>;
 
 export type Found = { how: "found"; face: number } | { how: "guessed"; face: number; warning: string };
 

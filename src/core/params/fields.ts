@@ -1,4 +1,5 @@
-import { z } from "zod";
+import * as z from "zod";
+import { Marks } from "../schema/marks";
 import { parseAngle, parseLength } from "../units";
 import { FormulaError } from "./errors";
 import { evaluateFormula, type Scope } from "./evaluate";
@@ -7,6 +8,17 @@ import { ANGLE, type Dimension, dimensionWords, isPlain, LENGTH, PLAIN, sameDime
 
 /** What a number field of a job holds: a number (mm or degrees), text with its unit as typed, or a formula. */
 export type Quantity = number | string;
+
+/** A step's values once their numbers are worked out: millimetres, degrees or plain numbers where quantities were. */
+export type Resolved<T> = [T] extends [Quantity]
+  ? [Quantity] extends [T]
+    ? number
+    : T
+  : T extends readonly unknown[]
+    ? { [K in keyof T]: Resolved<T[K]> }
+    : T extends object
+      ? { [K in keyof T]: Resolved<T[K]> }
+      : T;
 
 export interface Limits {
   /** mm, degrees or plain: the value has to be above this. */
@@ -37,7 +49,7 @@ const KINDS: Record<
 };
 
 /** Which schemas are number fields: what finds the formulas in a step's values. */
-const registry = z.registry<QuantityField>();
+const numbers = new Marks<QuantityField>();
 
 /** Schema of a length: millimetres as a number, text such as `1/2 in`, or a formula. Kept as written, checked by value. */
 export function lengthField(limits: Limits = {}) {
@@ -76,8 +88,7 @@ function quantity(field: QuantityField, description: string) {
       if (problem) context.addIssue({ code: "custom", message: problem });
     })
     .describe(description);
-  registry.add(schema, field);
-  return schema;
+  return numbers.add(schema, field);
 }
 
 /** What is wrong with a value as it is written: a formula is read, but only its names' values can tell the rest. */
@@ -174,135 +185,34 @@ export function resolveQuantities<T>(
   scope: Scope,
 ): { values: T; problems: FieldProblems } {
   const problems: FieldProblems = {};
-  const walk = (inner: z.ZodType, value: unknown, path: string): unknown => {
-    const field = registry.get(inner as never) as QuantityField | undefined;
-    if (field) {
-      if (typeof value !== "number" && typeof value !== "string") return value;
-      try {
-        const size = quantityValue(value, field.kind, scope);
-        const problem = outOfLimits(size, field, isFormula(value, field.kind) ? value : null);
-        if (problem) problems[path] = problem;
-        return size;
-      } catch (cause) {
-        if (!(cause instanceof FormulaError)) throw cause;
-        problems[path] = cause.message;
-        return value;
-      }
+  const resolved = numbers.map(schema, values, (value, field, path) => {
+    if (typeof value !== "number" && typeof value !== "string") return value;
+    try {
+      const size = quantityValue(value, field.kind, scope);
+      const problem = outOfLimits(size, field, isFormula(value, field.kind) ? value : null);
+      if (problem) problems[path] = problem;
+      return size;
+    } catch (cause) {
+      if (!(cause instanceof FormulaError)) throw cause;
+      problems[path] = cause.message;
+      return value;
     }
-    return descend(inner, value, path, walk);
-  };
-  return { values: walk(schema, values, "") as T, problems };
+  });
+  return { values: resolved, problems };
 }
-
-type SchemaDef =
-  | { type: "default" | "optional" | "nullable" | "readonly"; innerType: z.ZodType }
-  | { type: "array"; element: z.ZodType }
-  | { type: "tuple"; items: z.ZodType[] }
-  | { type: "record"; valueType: z.ZodType }
-  | { type: "object"; shape: Record<string, z.ZodType> }
-  | { type: "union"; options: z.ZodType[] }
-  | { type: "string" };
-
-const isObject = (value: unknown): value is Record<string, unknown> =>
-  typeof value === "object" && value !== null && !Array.isArray(value);
 
 /** Every formula in a step's values, by the path of its field. */
 export function formulasIn(schema: z.ZodType, values: unknown): { path: string; formula: string }[] {
   const found: { path: string; formula: string }[] = [];
-  mapFormulas(schema, values, (formula, path) => {
-    found.push({ path, formula });
-    return formula;
+  numbers.each(schema, values, (value, { kind }, path) => {
+    if (isFormula(value, kind)) found.push({ path, formula: value });
   });
   return found;
 }
 
 /** A copy of a step's values with every formula replaced by what `change` makes of it. */
 export function mapFormulas<T>(schema: z.ZodType, values: T, change: (formula: string, path: string) => string): T {
-  const walk = (inner: z.ZodType, value: unknown, path: string): unknown => {
-    const field = registry.get(inner as never) as QuantityField | undefined;
-    if (field) return isFormula(value, field.kind) ? change(value, path) : value;
-    return descend(inner, value, path, walk);
-  };
-  return walk(schema, values, "") as T;
-}
-
-/** Whether number fields can occur in a schema: most of a large drawing has none, and is passed over. */
-const withFields = new WeakMap<z.ZodType, boolean>();
-
-function hasFields(schema: z.ZodType): boolean {
-  let found = withFields.get(schema);
-  if (found === undefined) {
-    withFields.set(schema, false);
-    found = registry.has(schema as never) || partsOf((schema as z.ZodType & { def: SchemaDef }).def).some(hasFields);
-    withFields.set(schema, found);
-  }
-  return found;
-}
-
-function partsOf(def: SchemaDef): z.ZodType[] {
-  switch (def.type) {
-    case "default":
-    case "optional":
-    case "nullable":
-    case "readonly":
-      return [def.innerType];
-    case "array":
-      return [def.element];
-    case "tuple":
-      return def.items;
-    case "record":
-      return [def.valueType];
-    case "object":
-      return Object.values(def.shape);
-    case "union":
-      return def.options;
-    default:
-      return [];
-  }
-}
-
-/** Walks into a schema's parts along with the value's. */
-function descend(
-  schema: z.ZodType,
-  value: unknown,
-  path: string,
-  walk: (schema: z.ZodType, value: unknown, path: string) => unknown,
-): unknown {
-  if (!hasFields(schema)) return value;
-  const { def } = schema as z.ZodType & { def: SchemaDef };
-  const at = (key: string | number) => (path === "" ? String(key) : `${path}.${key}`);
-  switch (def.type) {
-    case "default":
-    case "optional":
-    case "nullable":
-    case "readonly":
-      return walk(def.innerType, value, path);
-    case "array":
-      return Array.isArray(value) ? value.map((item, i) => walk(def.element, item, at(i))) : value;
-    case "tuple":
-      return Array.isArray(value)
-        ? value.map((item, i) => (def.items[i] ? walk(def.items[i], item, at(i)) : item))
-        : value;
-    case "record":
-      return isObject(value)
-        ? Object.fromEntries(Object.entries(value).map(([key, item]) => [key, walk(def.valueType, item, at(key))]))
-        : value;
-    case "object":
-      return isObject(value)
-        ? Object.fromEntries(
-            Object.entries(value).map(([key, item]) => [
-              key,
-              Object.hasOwn(def.shape, key) ? walk(def.shape[key]!, item, at(key)) : item,
-            ]),
-          )
-        : value;
-    case "union": {
-      const option = def.options.find((candidate) => candidate.safeParse(value).success);
-      return option ? walk(option, value, path) : value;
-    }
-    default:
-      return value;
-  }
+  return numbers.map(schema, values, (value, { kind }, path) => (isFormula(value, kind) ? change(value, path) : value));
 }
 
 /** Millimetres of a resolved length, or of one with a unit. Throws an Error with a sentence when it is neither. */

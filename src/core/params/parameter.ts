@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { asFraction, formatLength } from "../units";
 import { FormulaError } from "./errors";
 import { EMPTY_SCOPE, evaluateFormula, type Scope } from "./evaluate";

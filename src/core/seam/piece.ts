@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { hashText } from "../hash";
 import type { Fusion, Shape } from "../kernel";
 import type { Ids } from "./ids";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import type { Fate, Piece, Side } from "./piece";
 
 export const PRESETS = ["split", "trim", "union", "subtract", "intersect"] as const;

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { angleField, lengthField } from "../params";
 
 /** Ids of what every sketch has without drawing it: its origin and its two axes. */

@@ -1,31 +1,31 @@
-import { align } from "./align";
-import { box } from "./box";
-import { chamfer } from "./chamfer";
-import { cone } from "./cone";
-import { cylinder } from "./cylinder";
-import { draft } from "./draft";
-import { extrude } from "./extrude";
-import { fillet } from "./fillet";
-import { importStep } from "./import";
-import { loft } from "./loft";
-import { mirror } from "./mirror";
-import { move } from "./move";
-import { offsetSheetStep } from "./offset-sheet";
-import { pattern } from "./pattern";
-import { pipe } from "./pipe";
-import { revolve } from "./revolve";
-import { scaleStep } from "./scale";
-import { seam } from "./seam";
-import { shell } from "./shell";
-import { sketch } from "./sketch";
-import { sphere } from "./sphere";
-import type { StepType } from "./step";
-import { sweep } from "./sweep";
-import { torus } from "./torus";
-import { wedge } from "./wedge";
-import { workplane } from "./workplane";
+import { align } from "./align/declare";
+import { box } from "./box/declare";
+import { chamfer } from "./chamfer/declare";
+import { cone } from "./cone/declare";
+import { cylinder } from "./cylinder/declare";
+import type { StepType } from "./declare";
+import { draft } from "./draft/declare";
+import { extrude } from "./extrude/declare";
+import { fillet } from "./fillet/declare";
+import { importStep } from "./import/declare";
+import { loft } from "./loft/declare";
+import { mirror } from "./mirror/declare";
+import { move } from "./move/declare";
+import { offsetSheetStep } from "./offset-sheet/declare";
+import { pattern } from "./pattern/declare";
+import { pipe } from "./pipe/declare";
+import { revolve } from "./revolve/declare";
+import { scaleStep } from "./scale/declare";
+import { seam } from "./seam/declare";
+import { shell } from "./shell/declare";
+import { sketch } from "./sketch/declare";
+import { sphere } from "./sphere/declare";
+import { sweep } from "./sweep/declare";
+import { torus } from "./torus/declare";
+import { wedge } from "./wedge/declare";
+import { workplane } from "./workplane/declare";
 
-/** Every kind of step. A new one is a folder here and a line in this list. */
+/** Every kind of step. A new one is a folder here, a line in this list and one in `evaluations`. */
 export const STEP_TYPES = [
   importStep,
   box,

@@ -1,8 +1,9 @@
-import type { z } from "zod";
+import type * as z from "zod";
 import { type FieldProblems, formulasIn, mapFormulas, resolveQuantities, type Scope } from "../params";
+import { filesIn, referencesIn } from "../references";
 import type { Dimension } from "../sketch";
+import type { Field, StepType } from "./declare";
 import { stepType } from "./registry";
-import type { Field, StepType } from "./step";
 
 /** A step as a document holds it. */
 type StepLike = { id: string; type: string } & Record<string, unknown>;
@@ -40,9 +41,34 @@ export function activeValues<T extends StepLike>(step: T): T {
   return active;
 }
 
-/** The items and steps that a step needs, as it acts. */
+/** The items and steps that a step needs, as it acts: by id. */
 export function refsOf(step: StepLike): string[] {
-  return stepType(step.type)?.refs(activeValues(step) as never) ?? [];
+  const type = stepType(step.type);
+  return type ? referencesIn(type.schema, activeValues(step)) : [];
+}
+
+/** What a step that is resolved needs, and what its result depends on beside that. */
+export function needsOf(type: StepType, step: StepLike) {
+  return {
+    /** Items and steps, by id. */
+    refs: referencesIn(type.schema, step),
+    /** Of those, the steps that it does again elsewhere. */
+    repeats: referencesIn(type.schema, step, "step"),
+    /** Imported files, by id. */
+    files: filesIn(type.schema, step),
+    values: ownValues(type, step),
+  };
+}
+
+/** Whether what a step makes comes from a file. */
+export const bringsIn = (type: StepType): boolean => type.fields.some(({ kind }) => kind === "file");
+
+/** The values of a step's kind: not what it is called, and in which group it stands. */
+function ownValues(type: StepType, step: StepLike): Record<string, unknown> {
+  const { shape } = type.schema as unknown as { shape: object };
+  const values: Record<string, unknown> = {};
+  for (const key of Object.keys(shape)) values[key] = step[key];
+  return values;
 }
 
 const initials = new WeakMap<StepType, Map<string, { value: unknown } | undefined>>();

@@ -11,7 +11,8 @@ import {
   type Vec3,
   verticesOf,
 } from "../kernel";
-import { type Body, type CornerRef, cornerRefOf, type EdgeRef, edgeRefOf, type FaceRef, faceRefOf } from "../naming";
+import { type Body, cornerRefOf, edgeRefOf, faceRefOf } from "../naming";
+import type { CornerRef, EdgeRef, FaceRef } from "../references";
 import { build, jobOf } from "./harness";
 
 /** The dimensions of the part, mm. Half and one and a half times each make a part that can be made. */

@@ -1,4 +1,4 @@
-import type { z } from "zod";
+import type * as z from "zod";
 import { SeamError } from "@/core/errors";
 import { inWords } from "@/core/issues";
 import { asStorageProblem, statusOf } from "../db/storage";

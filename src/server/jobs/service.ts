@@ -1,5 +1,5 @@
 import { nanoid } from "nanoid";
-import type { z } from "zod";
+import type * as z from "zod";
 import {
   applyChange,
   checkJob,

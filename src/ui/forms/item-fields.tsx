@@ -1,6 +1,6 @@
 "use client";
 import { useShallow } from "zustand/react/shallow";
-import type { FaceRef } from "@/core/naming";
+import type { FaceRef } from "@/core/references";
 import type { KeepSide } from "@/core/seam";
 import { type Field, stepType } from "@/core/steps";
 import type { ItemView } from "@/engine/contract";

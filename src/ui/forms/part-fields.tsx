@@ -1,5 +1,5 @@
 "use client";
-import type { CornerRef, EdgeRef, FaceRef } from "@/core/naming";
+import type { CornerRef, EdgeRef, FaceRef } from "@/core/references";
 import type { Field } from "@/core/steps";
 import { formatArea, formatLength, type LengthUnit } from "@/core/units";
 import { type BodyView, type CornerView, type EdgeView, type FaceView, isBodyView } from "@/engine/contract";

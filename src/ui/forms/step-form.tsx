@@ -1,6 +1,6 @@
 "use client";
-import type { CornerRef, EdgeRef, FaceRef } from "@/core/naming";
 import { isFormula, type Quantity } from "@/core/params";
+import type { CornerRef, EdgeRef, FaceRef } from "@/core/references";
 import { type Field, shownFields, stepType } from "@/core/steps";
 import { Choice, Toggle } from "../controls/controls";
 import { useJob, useScope, useWorkspace } from "../state/context";

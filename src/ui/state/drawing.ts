@@ -1,6 +1,6 @@
 import type { Trouble } from "@/core/errors";
 import type { Part } from "@/core/job";
-import type { CornerRef, EdgeRef, FaceRef } from "@/core/naming";
+import type { CornerRef, EdgeRef, FaceRef } from "@/core/references";
 import { type Field, shownFields } from "@/core/steps";
 import { type BodyView, type ItemView, isBodyView, type PieceView, type ViewMesh } from "@/engine/contract";
 import type { Drawing, DrawnBody, DrawnPlane, DrawnSketch } from "../viewport/drawn";

@@ -1,4 +1,4 @@
-import type { CornerRef, EdgeRef, FaceRef } from "@/core/naming";
+import type { CornerRef, EdgeRef, FaceRef } from "@/core/references";
 import type { Field } from "@/core/steps";
 import { type ItemView, isBodyView } from "@/engine/contract";
 import { cornerRef, edgeRef, faceRef, sameCorner, sameEdge, sameFace, toggleItem, togglePart } from "./refs";

@@ -1,4 +1,4 @@
-import type { CornerRef, EdgeRef, FaceRef } from "@/core/naming";
+import type { CornerRef, EdgeRef, FaceRef } from "@/core/references";
 import type { BodyView, CornerView, EdgeView, FaceView } from "@/engine/contract";
 
 const round = (value: number) => Math.round(value * 1e4) / 1e4 + 0;

@@ -1,4 +1,4 @@
-import type { FaceRef } from "@/core/naming";
+import type { FaceRef } from "@/core/references";
 import type { KeepSide } from "@/core/seam";
 import { type ItemView, isBodyView } from "@/engine/contract";
 

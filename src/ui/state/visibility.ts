@@ -1,5 +1,5 @@
 import type { Part, Step } from "@/core/job";
-import { stepType } from "@/core/steps";
+import { refsOf } from "@/core/steps";
 import { type ItemView, isBodyView } from "@/engine/contract";
 import type { WorkspaceStore } from "./workspace-store";
 
@@ -11,7 +11,7 @@ const known = new WeakMap<readonly Step[], ReadonlySet<string>>();
 function namedBySteps({ steps }: Part): ReadonlySet<string> {
   let named = known.get(steps);
   if (!named) {
-    const refs = (step: Step) => (step.suppressed ? [] : (stepType(step.type)?.refs(step as never) ?? []));
+    const refs = (step: Step) => (step.suppressed ? [] : refsOf(step));
     named = new Set(steps.flatMap(refs));
     known.set(steps, named);
   }

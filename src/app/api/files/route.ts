@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { database } from "@/server/db/client";
 import { FILE_LIMIT, keepFile } from "@/server/files/service";
 import { checked, handle } from "@/server/http/handle";

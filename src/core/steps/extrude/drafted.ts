@@ -2,8 +2,8 @@ import { fail } from "../../errors";
 import { draftFaces, freeShape, type Neutral, scale } from "../../kernel";
 import type { Body, SketchItem } from "../../naming";
 import { divideAll, joinPieces } from "../../seam";
-import { largestThat } from "../largest";
-import type { StepContext } from "../step";
+import type { StepContext } from "../evaluation";
+import { largestThat } from "../shared/largest";
 
 /** Makes the bodies that reach from one height over the sketch's plane to another, mm, before they are drafted. */
 type Between = (low: number, high: number) => Body[];

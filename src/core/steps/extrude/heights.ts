@@ -3,7 +3,7 @@ import { boxOf, corners, dot, inSpace, type PlaneFrame, type Shape, sub } from "
 import type { Body, SketchItem } from "../../naming";
 import { toMm } from "../../params";
 import { along, type Profile } from "../../sketch";
-import type { StepContext } from "../step";
+import type { StepContext } from "../evaluation";
 import type { Limit } from "./limit";
 import type { ExtrudeValues } from "./values";
 

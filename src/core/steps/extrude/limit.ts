@@ -18,10 +18,10 @@ import {
 } from "../../kernel";
 import { type Body, baseName, type Item, type SketchItem, type Workplane } from "../../naming";
 import { divideEach, joinPieces, type Knife, type Piece } from "../../seam";
-import type { Plane } from "../planes";
-import { otherPlane } from "../planes";
+import type { StepContext } from "../evaluation";
 import { planeKnife } from "../seam/plane-knife";
-import type { StepContext } from "../step";
+import type { Plane } from "../shared/plane/planes";
+import { otherPlane } from "../shared/plane/planes";
 import type { ExtrudeValues } from "./values";
 
 /** What an extrusion ends at. */

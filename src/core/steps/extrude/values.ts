@@ -1,9 +1,8 @@
-import { z } from "zod";
-import { faceRefSchema } from "../../naming";
+import * as z from "zod";
 import { angleField, lengthField } from "../../params";
-import { itemRef } from "../common";
-import { intoFields } from "../into";
-import { profileFields } from "../profile";
+import { faceRefSchema, itemRef } from "../../references";
+import { intoFields } from "../shared/into/declare";
+import { profileFields } from "../shared/profile/declare";
 
 export const schema = z.object({
   ...profileFields,

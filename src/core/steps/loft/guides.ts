@@ -1,8 +1,8 @@
 import { fail } from "../../errors";
 import { cornersOf, courseOf, type GuidePiece, type GuideTrouble, type LoftOutline } from "../../kernel";
 import { pathOf, stretchesOf } from "../../sketch";
-import { sketchProfile } from "../profile";
-import type { StepContext } from "../step";
+import type { StepContext } from "../evaluation";
+import { sketchProfile } from "../shared/profile/profile";
 
 /**
  * For each corner of the sections, what it follows from each section to the next; null where it runs freely.

@@ -11,7 +11,7 @@ import {
   type Settled,
   writeMark,
 } from "../../seam";
-import type { StepContext, Trace } from "../step";
+import type { StepContext, Trace } from "../evaluation";
 
 /**
  * Kept pieces become bodies, groups are joined, and everything gets the id and name that it keeps after an edit.

@@ -12,11 +12,12 @@ import {
   sheetFromFaces,
   sub,
 } from "../../kernel";
-import { type Body, type FaceRef, type Item, isBody, type SketchItem } from "../../naming";
+import { type Body, type Item, isBody, type SketchItem } from "../../naming";
+import type { FaceRef } from "../../references";
 import type { KeepSide, Knife, Preset } from "../../seam";
 import { profileOf, sensesOf, stretchesOf } from "../../sketch";
+import type { StepContext } from "../evaluation";
 import { faceNames } from "../extrude/faces";
-import type { StepContext } from "../step";
 import { planeKnife } from "./plane-knife";
 
 /** The values of the step that say what cuts. */

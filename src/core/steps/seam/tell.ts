@@ -13,7 +13,7 @@ import {
   type Question,
   type Settled,
 } from "../../seam";
-import type { StepContext } from "../step";
+import type { StepContext } from "../evaluation";
 
 /** The most pieces that are offered as answers to one question. */
 const OFFERED = 6;

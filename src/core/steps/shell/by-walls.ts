@@ -14,7 +14,7 @@ import {
 } from "../../kernel";
 import { type Body, baseName } from "../../naming";
 import { tellStage } from "../../stage";
-import type { StepContext } from "../step";
+import type { StepContext } from "../evaluation";
 import { type MovedWall, withinWalls, withWallsMoved } from "./region";
 import { takenOut } from "./taken-out";
 

@@ -2,8 +2,8 @@ import { fail, type Repair, SeamError } from "../../errors";
 import { facesOf, freeShape, type Hollowed, hollowOut, surfacesOf } from "../../kernel";
 import { type Body, faceNamesOf } from "../../naming";
 import { formatLength } from "../../units";
-import { largestThat } from "../largest";
-import type { StepContext } from "../step";
+import type { StepContext } from "../evaluation";
+import { largestThat } from "../shared/largest";
 import { wallsByFaces } from "./by-walls";
 import { smallerRoom } from "./smaller";
 

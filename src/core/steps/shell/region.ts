@@ -18,9 +18,9 @@ import {
 } from "../../kernel";
 import { type Body, baseName, faceNamesOf, type Item } from "../../naming";
 import { divideAll, divideEach, joinPieces, type Knife, type Piece } from "../../seam";
-import type { Plane } from "../planes";
+import type { StepContext } from "../evaluation";
 import { planeKnife } from "../seam/plane-knife";
-import type { StepContext } from "../step";
+import type { Plane } from "../shared/plane/planes";
 
 /** Of pieces of bodies that are divided, the wanted ones joined into one body; null where that is not one. */
 function pieceOf(body: Body, knives: readonly Knife[], wanted: (piece: Piece) => boolean): Body | null {

@@ -14,7 +14,7 @@ import {
 } from "../../kernel";
 import type { Body } from "../../naming";
 import { formatLength } from "../../units";
-import type { StepContext } from "../step";
+import type { StepContext } from "../evaluation";
 
 /**
  * The room of a hollow that is the body made smaller: about its middle, or about the middle of the one flat face that is

@@ -1,8 +1,8 @@
 import { fail } from "../../errors";
 import { freeShape } from "../../kernel";
 import { type Body, faceNamesOf } from "../../naming";
-import type { Plane } from "../planes";
-import type { StepContext } from "../step";
+import type { StepContext } from "../evaluation";
+import type { Plane } from "../shared/plane/planes";
 import { lessOf, onSideOf } from "./region";
 
 /** What the walls of a hollow are to be. */

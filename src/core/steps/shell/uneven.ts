@@ -1,6 +1,6 @@
 import { freeShape } from "../../kernel";
 import type { Body } from "../../naming";
-import type { StepContext } from "../step";
+import type { StepContext } from "../evaluation";
 import { evenWalls } from "./even";
 import { lessOf, type MovedWall, withOf, withWallsMoved } from "./region";
 import { refuseWalls, takenOut, type Walls } from "./taken-out";

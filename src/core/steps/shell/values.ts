@@ -1,8 +1,7 @@
-import { z } from "zod";
-import { faceRefSchema } from "../../naming";
+import * as z from "zod";
 import { lengthField } from "../../params";
-import { itemRef } from "../common";
-import { planeFields } from "../plane-choice";
+import { faceRefSchema, itemRef } from "../../references";
+import { planeFields } from "../shared/plane/declare";
 
 const facesField = z.array(faceRefSchema).max(200).default([]);
 const wallField = () => lengthField({ above: 0 });

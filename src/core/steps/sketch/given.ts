@@ -1,9 +1,10 @@
 import { hashText } from "../../hash";
 import { edgeNeighbourhoods, type PlaneFrame, type ProjectedEdge, projectEdges, sectionCurves } from "../../kernel";
-import { type Body, type EdgeRef, type FaceRef, topologyNames } from "../../naming";
+import { type Body, topologyNames } from "../../naming";
+import type { EdgeRef, FaceRef } from "../../references";
 import { type Entity, givenEntities } from "../../sketch";
 import { formatDeviation } from "../../units";
-import type { StepContext } from "../step";
+import type { StepContext } from "../evaluation";
 
 interface Values {
   edges: EdgeRef[];

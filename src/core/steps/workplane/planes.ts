@@ -1,5 +1,5 @@
 import { add, cross, distance, dot, length, scale, sub, turned, unit, type Vec3 } from "../../kernel";
-import type { Plane } from "../planes";
+import type { Plane } from "../shared/plane/planes";
 
 /** Shorter than this, mm, and a direction cannot be told from rounding. */
 const TINY = 1e-6;

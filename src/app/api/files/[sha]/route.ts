@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { database } from "@/server/db/client";
 import { fileBytes } from "@/server/files/service";
 import { checked, handle } from "@/server/http/handle";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { database } from "@/server/db/client";
 import { GEOMETRY_LIMIT, storedGeometry, storeGeometry } from "@/server/geometry/service";
 import { readBody } from "@/server/http/body";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { patchesSchema } from "@/core/job";
 import { database } from "@/server/db/client";
 import { handle, readJson } from "@/server/http/handle";

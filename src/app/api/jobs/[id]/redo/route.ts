@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { database } from "@/server/db/client";
 import { handle, readJson } from "@/server/http/handle";
 import { redo } from "@/server/jobs/service";

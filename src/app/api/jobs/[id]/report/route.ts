@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { isBodyView } from "@/engine/contract";
 import { ReportRefused, report } from "@/engine/node/reports";
 import { nodeEngines } from "@/engine/node/spawn";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { database } from "@/server/db/client";
 import { handle, readJson } from "@/server/http/handle";
 import { undo } from "@/server/jobs/service";

@@ -1,0 +1,30 @@
+import type * as z from "zod";
+import { Marks } from "../schema/marks";
+
+/** What a reference means: an item of the bench or all that a step made, a step itself, or a part of a body. */
+export interface ReferenceMark {
+  of: "item" | "step" | "face" | "edge" | "corner";
+}
+
+/** Which schemas are references: what finds in a step's values the items that it needs. */
+export const references = new Marks<ReferenceMark>();
+
+/** Which schemas are ids of imported files. */
+export const fileReferences = new Marks<{ of: "file" }>();
+
+/** The items, by id, that a step's values mean, and steps, each once. */
+export function referencesIn(schema: z.ZodType, values: unknown, of?: ReferenceMark["of"]): string[] {
+  const found = new Set<string>();
+  references.each(schema, values, (value, mark) => {
+    if (of !== undefined && mark.of !== of) return;
+    found.add(typeof value === "string" ? value : (value as { body: string }).body);
+  });
+  return [...found];
+}
+
+/** The imported files, by id, that a step's values mean. */
+export function filesIn(schema: z.ZodType, values: unknown): string[] {
+  const found = new Set<string>();
+  fileReferences.each(schema, values, (value) => found.add(value as string));
+  return [...found];
+}

@@ -1,0 +1,60 @@
+import type * as z from "zod";
+import type { Item } from "../naming";
+
+/** The stages of the work, in its order. A stage without tools is not shown. */
+export const STAGES = ["draw", "shape", "sheets", "seam", "fit", "tube", "mould", "check", "release"] as const;
+export type Stage = (typeof STAGES)[number];
+
+/** A field is shown while another has one of these values; of a list, all have to hold. */
+export interface FieldCondition {
+  key: string;
+  is: string[];
+}
+
+/** How a form asks for a value. The form is drawn from these alone. */
+export type Field = { key: string; label: string; help?: string; when?: FieldCondition | FieldCondition[] } & (
+  | { kind: "length" | "angle" | "count" }
+  | { kind: "point"; labels?: [string, string, string] }
+  | { kind: "choice"; options: { value: string; label: string }[] }
+  | { kind: "toggle" }
+  | { kind: "file"; accept: string }
+  | { kind: "bodies"; accepts: Item["kind"][]; min: number; max?: number }
+  | { kind: "faces"; accepts: "any" | "plane" | "cylinder"; min: number; max?: number }
+  | { kind: "edges"; accepts: "any" | "line"; min: number; max?: number }
+  | { kind: "corners"; min: number; max?: number }
+  | { kind: "sketch" }
+  | { kind: "steps" }
+  | { kind: "starts"; of: string }
+  | { kind: "regions"; of: string }
+  | { kind: "sketch-line"; of: string }
+  | { kind: "cutters" }
+  | { kind: "fates" }
+);
+
+export interface StepWords {
+  /** A verb or noun of the trade, as on the tool. */
+  label: string;
+  /** One line on what the tool is for. */
+  line: string;
+  /** The group it stands in on its stage. */
+  stage: Stage;
+}
+
+/** What a kind of step is, told without geometry: its values, its words and its form. What it does stands in its `evaluate`. */
+export interface StepType<S extends z.ZodType = z.ZodType> {
+  type: string;
+  /** Its values. References, files and numbers with units are marked in it, so that nobody lists them again. */
+  schema: S;
+  words: StepWords;
+  /** What its form asks for. A value whose field is not shown is as if it had never been filled in. */
+  fields: Field[];
+  /** Of the bodies that it refers to, those that it changes: when it cannot be done, what goes on with them lacks it. None where left out. */
+  changes?(values: z.infer<S>): string[];
+  /** Whether it depends on everything that is there before it. */
+  needsAll?(values: z.infer<S>): boolean;
+}
+
+/** Declares a kind of step; keeps the schema's type. */
+export function declareStep<S extends z.ZodType>(step: StepType<S>): StepType<S> {
+  return step;
+}

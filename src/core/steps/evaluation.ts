@@ -1,0 +1,100 @@
+import type * as z from "zod";
+import type { Trouble } from "../errors";
+import type { EdgeFacts, Shape, Vec3 } from "../kernel";
+import type { Body, Item } from "../naming";
+import type { Resolved } from "../params";
+import type { CornerRef, EdgeRef, FaceRef } from "../references";
+import type { Piece, PresetFate, Spot } from "../seam";
+import type { StepType } from "./declare";
+import type { Into } from "./shared/into/declare";
+
+/** What a step may ask for while it is evaluated. */
+export interface StepContext {
+  step: string;
+  /** All items that a reference means: an item's id, or a step's id for all that it made. */
+  items(refs: readonly string[]): Item[];
+  /** All items that are there: for a step that says so with `needsAll`. */
+  all(): Item[];
+  bodies(refs: readonly string[]): Body[];
+  /** The body and face (by place) that a face reference means; a guess is noted as a warning. */
+  face(ref: FaceRef): { body: Body; face: number };
+  /** The body and edge (by place) that an edge reference means, what it is, and the faces (by place) that meet there. */
+  edge(ref: EdgeRef): { body: Body; edge: number; facts: EdgeFacts; faces: number[] };
+  /** Where the corner is that a reference means. */
+  corner(ref: CornerRef): Vec3;
+  /** What a person calls an item. */
+  nameOf(id: string): string;
+  /** The ids that an item had before it was changed, the latest first. */
+  earlier(id: string): readonly string[];
+  /** The points, by id and in order, that the curve was drawn through which a face (by name) was drawn out from. */
+  drawnThrough(face: string): readonly string[] | null;
+  /** What an earlier step put into other bodies, and how; of steps that are named by `repeats`. @throws SeamError */
+  toolsOf(step: string): { tools: readonly Body[]; into: Into };
+  /** The bytes of an imported file. */
+  file(id: string): { name: string; bytes: Uint8Array };
+  warn(trouble: Trouble): void;
+  /** Whether details of pieces are wanted: while the step is edited. */
+  wantsPieces: boolean;
+}
+
+export interface StepOutcome {
+  made: Item[];
+  /** Ids of items that exist no longer after this step. */
+  used: string[];
+  /**
+   * Of those, the ones that live on in one body that was made, and in which: what names them later means that one. So does
+   * an id that it would have had before what it was made from was changed.
+   */
+  becomes?: Record<string, string>;
+  /** What went into other bodies, as it was before: for steps that repeat it. They stay with the result. */
+  tools?: Body[];
+  /** The pieces, where the step divides and they were asked for. */
+  pieces?: PieceReport[];
+  /** What its bodies are known by, where it divides: how names given before an edit are found again. */
+  traces?: Trace[][];
+}
+
+/** What became of a piece, or of pieces that are one body, and what it is known by. Those of one list are told apart. */
+export interface Trace {
+  /** The body that it is now; null for scrap, and for what went into a group. */
+  id: string | null;
+  /** How its id may begin, after the step's. */
+  keys: string[];
+  bounds: string[];
+  /** Spans of drawn curves that it lies at; where others of its kind may be taken for it. */
+  spans?: string[];
+  spot: Spot | null;
+  /** How an older release would have named it. */
+  once?: string;
+}
+
+/** A piece with its fate, for the tray. The shape belongs to whoever asked. */
+export interface PieceReport {
+  piece: Omit<Piece, "fusion" | "shape" | "uses" | "bounds" | "spans" | "spot" | "kinds" | "mark"> & { mark: string };
+  shape: Shape;
+  fate: PresetFate;
+  /** Whether a decision gave it its fate. */
+  decided: boolean;
+  /** The preset's own fate: what it would be without a decision. */
+  preset: PresetFate;
+}
+
+/** The values that a step is evaluated with: numbers with units are millimetres, degrees or plain numbers. */
+export type ValuesOf<T> = T extends StepType<infer S> ? Resolved<z.infer<S>> : never;
+
+/** What a kind of step does. */
+export interface StepEvaluation<S extends z.ZodType = z.ZodType> {
+  step: StepType<S>;
+  /** Whether it holds what it makes of these values against the law of sound solids itself: closed, valid, the right way out. */
+  weighed?(values: Resolved<z.infer<S>>): boolean;
+  /** The result depends on these values, the referenced items and files alone. @throws SeamError */
+  evaluate(values: Resolved<z.infer<S>>, context: StepContext): StepOutcome;
+}
+
+/** Says what a declared kind of step does. */
+export function evaluates<S extends z.ZodType>(
+  step: StepType<S>,
+  work: Omit<StepEvaluation<S>, "step">,
+): StepEvaluation<S> {
+  return { step, ...work };
+}

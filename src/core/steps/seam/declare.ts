@@ -1,0 +1,68 @@
+import * as z from "zod";
+import { faceRefSchema, itemRef } from "../../references";
+import { fateRuleSchema } from "../../seam/piece";
+import { dividesAll, keepSideSchema, presetSchema } from "../../seam/presets";
+import { declareStep } from "../declare";
+
+const schema = z.object({
+  preset: presetSchema.default("split"),
+  stock: z.array(itemRef).max(500).default([]).describe("What is divided; for union and intersect: all the bodies"),
+  cutters: z.array(itemRef).max(500).default([]).describe("Solids, sheets and workplanes that divide"),
+  cutterFaces: z.array(faceRefSchema).max(500).default([]).describe("Single faces of bodies that divide"),
+  keepSide: z
+    .record(z.string(), keepSideSchema)
+    .default({})
+    .describe("trim: which side of each cutter stays, by the cutter as listed"),
+  fates: z
+    .array(fateRuleSchema)
+    .max(5000)
+    .default([])
+    .describe("Decisions on single pieces, over what the preset says"),
+  keepCutters: z.boolean().default(true).describe("Whether the cutters stay on the bench afterwards"),
+  keepStock: z.boolean().default(false).describe("Whether the stock also stays as it was, beside what is made of it"),
+});
+
+/** The seam engine as a step: all of split, trim, union, subtract and intersect. */
+export const seam = declareStep({
+  type: "seam",
+  schema,
+  words: { label: "Seam", line: "Stock and cutters divide into pieces; you say which stay", stage: "seam" },
+  fields: [
+    {
+      key: "preset",
+      kind: "choice",
+      label: "Do",
+      options: [
+        { value: "split", label: "Split" },
+        { value: "trim", label: "Trim" },
+        { value: "union", label: "Union" },
+        { value: "subtract", label: "Subtract" },
+        { value: "intersect", label: "Intersect" },
+      ],
+    },
+    { key: "stock", kind: "bodies", label: "Stock", accepts: ["solid", "sheet"], min: 1 },
+    {
+      key: "cutters",
+      kind: "cutters",
+      label: "Cutters",
+    },
+    {
+      key: "cutterFaces",
+      kind: "faces",
+      label: "Cutting faces",
+      help: "Single faces of bodies that divide, as far as they reach",
+      accepts: "any",
+      min: 0,
+      when: { key: "preset", is: ["split", "trim"] },
+    },
+    {
+      key: "keepCutters",
+      kind: "toggle",
+      label: "Keep the cutters",
+      when: { key: "preset", is: ["split", "trim", "subtract"] },
+    },
+    { key: "keepStock", kind: "toggle", label: "Keep the stock as it was, too" },
+    { key: "fates", kind: "fates", label: "Pieces" },
+  ],
+  changes: (values) => (dividesAll(values.preset) ? [...values.stock, ...values.cutters] : values.stock),
+});

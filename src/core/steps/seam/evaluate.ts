@@ -1,0 +1,255 @@
+import { fail, type Repair, type Trouble } from "../../errors";
+import { freeShape, KernelFault, nearest, ownHandle, type Shape } from "../../kernel";
+import type { Body } from "../../naming";
+import {
+  type Division,
+  divideAll,
+  divideEach,
+  dividesAll,
+  type Knife,
+  missesBy,
+  type Piece,
+  type PresetFate,
+  presetFate,
+  reachesAny,
+  type Settled,
+  settleFates,
+  shortBy,
+} from "../../seam";
+import { formatLength } from "../../units";
+import { evaluates, type PieceReport, type StepContext, type StepOutcome, type ValuesOf } from "../evaluation";
+import { settleBodies } from "./bodies";
+import { seam } from "./declare";
+import { knivesOf, unique } from "./knives";
+import { tellApart, tellBothSides, tellQuestions, tellReach } from "./tell";
+
+type Values = ValuesOf<typeof seam>;
+
+export const evaluateSeam = evaluates(seam, {
+  weighed: () => true,
+  evaluate(values, context) {
+    const stock = context.bodies(values.stock);
+    if (stock.length === 0) fail("nothing-picked", "Pick the stock to divide.", { step: context.step });
+    try {
+      return dividesAll(values.preset) ? combine(values, stock, context) : cut(values, stock, context);
+    } catch (cause) {
+      if (cause instanceof KernelFault && !cause.fatal)
+        fail(
+          "division-failed",
+          "These bodies could not be divided by one another; check that each is sound, or move one by a little.",
+          {
+            step: context.step,
+            bodies: stock.map((body) => body.id),
+            ...(cause.at ? { at: [...cause.at] as [number, number, number] } : {}),
+          },
+        );
+      throw cause;
+    }
+  },
+});
+
+function combine(values: Values, stock: Body[], context: StepContext): StepOutcome {
+  const { step } = context;
+  const word = values.preset === "union" ? "Union" : "Intersect";
+  const operands = unique([...stock, ...context.bodies(values.cutters)]);
+  const sheet = operands.find((body) => body.kind === "sheet");
+  if (sheet)
+    fail("needs-solids", `${word} works on solids, and one of the bodies is a sheet. Trim or split with sheets.`, {
+      step,
+      bodies: [sheet.id],
+    });
+  if (operands.length < 2) fail("needs-two", `${word} needs at least two bodies. Pick another.`, { step });
+  const division = divideAll(operands, context);
+  try {
+    const ids = operands.map((body) => body.id);
+    const settled = settle(values, division, (piece) => presetFate(values.preset, piece, ids, {}), context);
+    if (values.preset === "intersect" && !division.pieces.some((piece) => ids.every((id) => piece.stock.includes(id))))
+      fail("nothing-common", `These bodies have nothing in common: ${gapText(operands)}.`, { step, bodies: ids });
+    const outcome = settleBodies(division, settled, operands, context);
+    if (values.preset === "union" && outcome.lumps.get("union")! > 1 && values.fates.length === 0)
+      context.warn({
+        code: "union-apart",
+        message: `These bodies do not all touch, so the union is ${outcome.lumps.get("union")} bodies: ${gapText(operands)}.`,
+        step,
+        bodies: ids,
+      });
+    if (values.preset === "intersect" && outcome.lumps.get("common")! > 1 && values.fates.length === 0)
+      context.warn({
+        code: "common-apart",
+        message: `What these bodies have in common is ${outcome.lumps.get("common")} bodies. Check that all are wanted.`,
+        step,
+        bodies: ids,
+      });
+    return {
+      made: outcome.made,
+      used: values.keepStock ? [] : ids,
+      ...(values.keepStock ? {} : { becomes: outcome.becomes }),
+      traces: outcome.traces,
+      ...reports(division, settled, (piece) => presetFate(values.preset, piece, ids, {}), context),
+    };
+  } finally {
+    division.free();
+  }
+}
+
+function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
+  const { step } = context;
+  const owned: Shape[] = [];
+  let division: Division | null = null;
+  try {
+    const { knives, keepSide } = knivesOf(values, stock, context, owned);
+    if (knives.length === 0) {
+      const both = context.items(values.cutters).find((item) => stock.some((body) => body.id === item.id));
+      if (both)
+        fail(
+          "cutter-is-stock",
+          `${context.nameOf(both.id)} is both stock and cutter. Pick something else to cut with.`,
+          {
+            step,
+            bodies: [both.id],
+          },
+        );
+      fail("nothing-picked", "Pick something to cut with: a solid, a sheet, a workplane or a face.", { step });
+    }
+    if (values.preset === "subtract") {
+      const open = knives.find((knife) => knife.item.kind !== "solid");
+      if (open)
+        fail("needs-solids", "Subtract takes solids away, and one of the cutters is open. Use Trim to cut along it.", {
+          step,
+          bodies: [open.item.id],
+        });
+    }
+    const divided = divideEach(stock, knives, context);
+    division = divided;
+    refuseShort(division, stock, knives, context);
+    const preset = (piece: Pick<Piece, "stock" | "sides">) =>
+      presetFate(values.preset, piece, [], keepSide, (id) => divided.reached.get(piece.stock[0]!)!.has(id));
+    const settled = settle(values, division, preset, context);
+    tellReach(division, settled, stock, knives, { ...values, keepSide }, context);
+    if (values.preset !== "split") tellApart(division, settled, stock, values.fates, context);
+    if (values.preset === "trim") tellBothSides(division, settled, context);
+    const { made, becomes, traces } = settleBodies(division, settled, stock, context);
+    if (made.length === 0)
+      fail("nothing-left", "Nothing is kept: every piece is scrap. Keep at least one piece, or turn a side round.", {
+        step,
+      });
+    const used = values.keepStock ? [] : stock.map((body) => body.id);
+    if (!values.keepCutters)
+      used.push(...knives.filter((knife) => isOwnItem(knife, values, context)).map((knife) => knife.item.id));
+    const heirs = values.keepStock ? {} : { becomes };
+    return { made, used: [...new Set(used)], ...heirs, traces, ...reports(division, settled, preset, context) };
+  } finally {
+    division?.free();
+    for (const shape of owned) freeShape(shape);
+  }
+}
+
+function isOwnItem(knife: Knife, values: Values, context: StepContext): boolean {
+  return context.items(values.cutters).some((item) => item.id === knife.item.id);
+}
+
+/** A cutter that ends inside the stock, or reaches none of it, is an error that says by how much and offers the repair. */
+function refuseShort(division: Division, stock: Body[], knives: Knife[], context: StepContext): void {
+  const { step } = context;
+  const { nameOf } = context;
+  for (const dangling of division.dangling) {
+    const body = stock.find((candidate) => candidate.id === dangling.stock)!;
+    const shortfall = shortBy(dangling, body);
+    const more =
+      shortfall.by > 0 ? ` It has to reach ${formatLength(Math.ceil(shortfall.by * 1000) / 1000)} further.` : "";
+    fail(
+      "cutter-short",
+      `${nameOf(dangling.cutter)} stops short inside ${nameOf(dangling.stock)}.${more} Extend it, or use a workplane.`,
+      {
+        step,
+        bodies: [dangling.cutter, dangling.stock],
+        at: [...shortfall.at],
+        ...repairsOf(dangling.cutter, shortfall.by),
+      },
+    );
+  }
+  for (const knife of knives) {
+    if (reachesAny(division, knife.item.id)) continue;
+    const miss = missesBy(knife, stock);
+    const target = nameOf(miss.stock);
+    const message =
+      miss.how === "misses"
+        ? `${nameOf(knife.item.id)} misses ${target} by ${formatLength(Math.ceil(miss.by * 1000) / 1000)}: it divides nothing. Move one of them.`
+        : `${nameOf(knife.item.id)} only touches the skin of ${target}, so it divides nothing. Move it into ${target}.`;
+    const trouble: Trouble = {
+      code: "cutter-misses",
+      message,
+      step,
+      bodies: [knife.item.id, miss.stock],
+      at: [...miss.at],
+    };
+    // One cutter of several that misses is worth a word, not a stop: the others still cut.
+    if (knives.length > 1 && knives.some((other) => reachesAny(division, other.item.id))) context.warn(trouble);
+    else fail(trouble.code, message, trouble);
+  }
+}
+
+/** What may make a cutter reach: it is tried before it is offered, since only the step that made it knows what it can take. */
+function repairsOf(cutter: string, by: number): { repair?: Repair; others?: Repair[] } {
+  if (!cutter.endsWith(":sheet") || by <= 0) return {};
+  const step = cutter.split(":")[0]!;
+  const more = Math.ceil(by + 1);
+  return {
+    repair: { label: `Extend it by ${formatLength(more)} more`, step, set: { extend: { add: more } } },
+    others: [1, 2].map((times) => ({
+      label: `Draw it out ${formatLength(times * more)} further`,
+      step,
+      set: { distance: { add: times * more } },
+    })),
+  };
+}
+
+function settle(
+  values: Values,
+  division: Division,
+  preset: (piece: Piece) => PresetFate,
+  context: StepContext,
+): Settled {
+  const settled = settleFates(division.pieces, preset, values.fates);
+  tellQuestions(settled, division, values.fates, context);
+  return settled;
+}
+
+function reports(
+  division: Division,
+  settled: Settled,
+  preset: (piece: Pick<Piece, "stock" | "sides">) => PresetFate,
+  context: StepContext,
+): { pieces?: PieceReport[] } {
+  if (!context.wantsPieces) return {};
+  return {
+    pieces: division.pieces.map(
+      ({
+        shape,
+        fusion: _fusion,
+        uses: _uses,
+        bounds: _bounds,
+        spans: _spans,
+        spot: _spot,
+        kinds: _kinds,
+        mark,
+        ...piece
+      }) => ({
+        piece: { ...piece, mark: mark() },
+        shape: ownHandle(shape),
+        fate: settled.fates[piece.index]!,
+        decided: settled.decided.has(piece.index),
+        preset: preset(piece),
+      }),
+    ),
+  };
+}
+
+function gapText(bodies: readonly Body[]): string {
+  let widest = 0;
+  for (const body of bodies) {
+    const others = bodies.filter((other) => other !== body).map((other) => nearest(body.shape, other.shape)?.gap ?? 0);
+    widest = Math.max(widest, Math.min(...others));
+  }
+  return widest > 1e-6 ? `the gap between them is ${formatLength(widest)}` : "they touch without sharing space";
+}

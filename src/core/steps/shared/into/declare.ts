@@ -1,0 +1,55 @@
+import * as z from "zod";
+import { itemRef } from "../../../references";
+import type { Field } from "../../declare";
+
+/** What becomes of the solids that a step makes. */
+export type Into = "new" | "join" | "cut" | "common";
+
+/** What becomes of the solids that a step makes: bodies of their own, or one with bodies that are named. */
+export const intoFields = {
+  into: z
+    .enum(["new", "join", "cut", "common"])
+    .default("new")
+    .describe("new: bodies of their own; join, cut, common: with the targets"),
+  targets: z
+    .array(itemRef)
+    .max(500)
+    .default([])
+    .describe("The bodies that it is joined to, cut out of, or kept within"),
+};
+
+export interface Values {
+  into: Into;
+  targets: string[];
+  as: "solid" | "sheet";
+}
+
+/** The fields of a form for what becomes of the solids. */
+export const INTO_FORM: Field[] = [
+  {
+    key: "into",
+    kind: "choice",
+    label: "As",
+    options: [
+      { value: "new", label: "A body of its own" },
+      { value: "join", label: "Joined on" },
+      { value: "cut", label: "A cut" },
+      { value: "common", label: "What is common" },
+    ],
+    when: { key: "as", is: ["solid"] },
+  },
+  {
+    key: "targets",
+    kind: "bodies",
+    label: "With",
+    accepts: ["solid"],
+    min: 1,
+    when: [
+      { key: "into", is: ["join", "cut", "common"] },
+      { key: "as", is: ["solid"] },
+    ],
+  },
+];
+
+/** Whether the solids go into other bodies. Sheets are always bodies of their own. */
+export const goesInto = ({ into, as }: Pick<Values, "into" | "as">): boolean => into !== "new" && as === "solid";

@@ -1,0 +1,62 @@
+import { fail } from "../../errors";
+import type { Body } from "../../naming";
+import { toMm } from "../../params";
+import type { FaceRef } from "../../references";
+import { evaluates, type StepContext } from "../evaluation";
+import { chosenPlane } from "../shared/plane/choose";
+import { shell } from "./declare";
+import { evenWalls } from "./even";
+import { smallerRoom } from "./smaller";
+import { takenOut, type Walls } from "./taken-out";
+import { unevenWalls } from "./uneven";
+import type { ShellValues } from "./values";
+
+export const evaluateShell = evaluates(shell, {
+  weighed: () => true,
+  evaluate(values, context) {
+    const { step } = context;
+    const [body] = context.bodies(values.body);
+    if (body?.kind !== "solid") fail("nothing-picked", "Pick the solid to hollow.", { step });
+    const placesOf = (refs: readonly FaceRef[], what: string) => refs.map((ref) => faceOf(body, ref, what, context));
+    const open = placesOf(values.open, "An open face");
+    if (open.length === body.faces.length)
+      fail("all-open", "Every face is left open, so no wall is left. Leave one or more closed.", { step });
+    const limit = isLimited(values) ? chosenPlane(values, "hollow it on one side of", context) : null;
+    const own = others(values).map(({ faces, thickness }) => ({
+      places: placesOf(faces, "A face with a wall of its own"),
+      thickness: toMm(thickness),
+    }));
+    const thickness = toMm(values.thickness);
+    if (values.how === "even" && own.every(({ places }) => places.length === 0) && !limit) {
+      const { shape, faces } = evenWalls(body, open, thickness, values.outward, context);
+      return { made: [{ ...body, shape, faces }], used: [body.id] };
+    }
+    const walls: Walls = { first: thickness, own, outward: values.outward, limit, part: values.part };
+    const { shape, faces } =
+      values.how === "smaller"
+        ? takenOut(body, open, smallerRoom(body, open, thickness, context), walls, context)
+        : unevenWalls(body, open, walls, context);
+    return { made: [{ ...body, shape, faces }], used: [body.id] };
+  },
+});
+
+/** The thicknesses beside the first, each with its faces. */
+const others = ({ how, walls, faces2, thickness2, faces3, thickness3 }: ShellValues) =>
+  how === "smaller"
+    ? []
+    : [
+        { faces: faces2, thickness: thickness2 },
+        { faces: faces3, thickness: thickness3 },
+      ].slice(0, { one: 0, two: 1, three: 2 }[walls]);
+
+const isLimited = ({ part, outward, how }: ShellValues): boolean => part !== "all" && !(outward && how === "even");
+
+function faceOf(body: Body, ref: FaceRef, what: string, context: StepContext): number {
+  const { body: owner, face } = context.face(ref);
+  if (owner.id !== body.id)
+    fail("other-body", `${what} is not of ${context.nameOf(body.id)}. Pick faces of the solid that is hollowed.`, {
+      step: context.step,
+      bodies: [owner.id],
+    });
+  return face;
+}
