@@ -17,7 +17,7 @@ import { withTriedRepairs } from "./repairs";
 import type { StepResult } from "./result";
 import { weigh } from "./weigh";
 
-/** Changes when a release computes something differently, so that stored results of an older one are left alone. */
+/** Changes when the engine that all steps share makes something else; what one kind of step makes has a `version` of its own. */
 export const ENGINE_VERSION = "10";
 
 export type StepState = "good" | "warned" | "failed" | "waiting" | "suppressed" | "held";
@@ -130,6 +130,7 @@ class Run {
   private one(written: Step): StepReport {
     const { step, problems } = resolveStep(written, this.scope);
     const type = stepType(step.type)!;
+    const work = evaluationOf(step.type)!;
     const started = performance.now();
     const report = { id: step.id, type: step.type, warnings: [] as Trouble[], made: [] as string[] };
     try {
@@ -158,6 +159,7 @@ class Run {
         engine: ENGINE_VERSION,
         step: step.id,
         type: step.type,
+        version: work.version ?? 0,
         values: own.values,
         refs: needs,
         repeats: own.repeats.map((id) => this.done.get(id)?.key ?? ""),
@@ -175,7 +177,7 @@ class Run {
           tellStage("weighing what was made");
           // What comes from a file is looked over as it is read, and told in words of its own.
           if (!bringsIn(type))
-            weigh(step.id, outcome.made, given, evaluationOf(step.type)!.weighed?.(step as never) === true, (trouble) =>
+            weigh(step.id, outcome.made, given, work.weighed?.(step as never) === true, (trouble) =>
               warnings.push(trouble),
             );
         } catch (cause) {

@@ -92,6 +92,10 @@ export const jobSchema = z
     parameters: parametersField.describe("Named values for all parts"),
     materials: z.array(materialSchema).max(200).default([]).describe("Beside those that come with the program"),
     files: z.array(fileSchema).max(500).default([]),
+    stepVersions: z
+      .record(z.string(), z.number().int().min(0))
+      .optional()
+      .describe("How far each type of step has been upgraded, for types whose steps were once written in another way"),
     parts: z.array(partSchema).min(1, "A job needs at least one part").max(200),
   })
   .superRefine((job, context) => {
@@ -130,6 +134,7 @@ export interface Job {
   parameters: Parameter[];
   materials: Material[];
   files: JobFile[];
+  stepVersions?: Record<string, number>;
   parts: Part[];
 }
 

@@ -4,6 +4,7 @@ import { STEP_TYPES, stepType } from "../steps/registry";
 import { refsOf } from "../steps/values";
 import { type Job, jobSchema, type Step } from "./document";
 import { placeInWords, stepInWords } from "./place";
+import { upgradeJob } from "./upgrade";
 
 /** Reads a job from JSON text. @throws SeamError with one sentence that says where and what to do. */
 export function parseJob(text: string): Job {
@@ -26,12 +27,16 @@ export function parseJob(text: string): Job {
 export function checkJob(value: unknown): Job {
   const unknown = unknownStep(value);
   if (unknown) fail("step-unknown", unknown);
-  const result = jobSchema.safeParse(value);
+  const upgraded = upgradeJob(value);
+  const result = jobSchema.safeParse(upgraded);
   if (!result.success) {
     const issue = result.error.issues[0]!;
     const others = result.error.issues.length - 1;
     const more = others > 0 ? ` ${others === 1 ? "One more place is" : `${others} more places are`} wrong.` : "";
-    fail("job-invalid", `The job cannot be used. ${placeInWords(issue.path, value)}: ${inWords(issue, value)}.${more}`);
+    fail(
+      "job-invalid",
+      `The job cannot be used. ${placeInWords(issue.path, upgraded)}: ${inWords(issue, upgraded)}.${more}`,
+    );
   }
   const job = result.data as unknown as Job;
   refuseCycles(job);

@@ -40,6 +40,13 @@ export interface StepWords {
   stage: Stage;
 }
 
+/** A change of how a kind of step is written: its values as the release before wrote them, to what they are since. */
+export interface StepUpgrade {
+  /** What changed, in a few words. */
+  name: string;
+  up(step: Record<string, unknown>): Record<string, unknown>;
+}
+
 /** What a kind of step is, told without geometry: its values, its words and its form. What it does stands in its `evaluate`. */
 export interface StepType<S extends z.ZodType = z.ZodType> {
   type: string;
@@ -48,6 +55,11 @@ export interface StepType<S extends z.ZodType = z.ZodType> {
   words: StepWords;
   /** What its form asks for. A value whose field is not shown is as if it had never been filled in. */
   fields: Field[];
+  /**
+   * How steps of earlier releases become those of this one: in order, each done to those that were written before it. One
+   * that has landed is never changed. A value that is new needs none: it gets its default.
+   */
+  upgrades?: readonly StepUpgrade[];
   /** Of the bodies that it refers to, those that it changes: when it cannot be done, what goes on with them lacks it. None where left out. */
   changes?(values: z.infer<S>): string[];
   /** Whether it depends on everything that is there before it. */

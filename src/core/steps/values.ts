@@ -71,6 +71,20 @@ function ownValues(type: StepType, step: StepLike): Record<string, unknown> {
   return values;
 }
 
+/** A step as written, with the values that it does not have filled in, as far as its kind has defaults for them. */
+export function withDefaults<T extends { type: string } & Record<string, unknown>>(step: T): T {
+  const type = stepType(step.type);
+  if (!type) return step;
+  let whole: T = step;
+  for (const key of Object.keys((type.schema as unknown as { shape: object }).shape)) {
+    const initial = step[key] === undefined ? initialOf(type, key) : undefined;
+    if (initial === undefined || initial.value === undefined) continue;
+    if (whole === step) whole = { ...step };
+    (whole as Record<string, unknown>)[key] = initial.value;
+  }
+  return whole;
+}
+
 const initials = new WeakMap<StepType, Map<string, { value: unknown } | undefined>>();
 
 /** What a field is when nobody fills it in; undefined for one that has to be. */

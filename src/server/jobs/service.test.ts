@@ -227,6 +227,15 @@ describe("at the size of real work", () => {
     await removeJob(db, bad.id);
   });
 
+  test("a job that a newer release stored says so, and is not called damaged", async () => {
+    const job = await createJob(db, { name: "newer", units: "mm" });
+    const document = JSON.stringify({ ...job.document, stepVersions: { fillet: 7 } });
+    await db.update(jobs).set({ document }).where(eq(jobs.id, job.id));
+    expect(await problemOf(readJob(db, job.id))).toMatchObject({ status: 409, code: "job-newer" });
+    expect((await problemOf(readJob(db, job.id))).message).toMatch(/newer release.*“Fillet”/);
+    await removeJob(db, job.id);
+  });
+
   test("a job that grows beyond all measure is refused with a sentence, and stays as it was", async () => {
     const job = await createJob(db, { name: "large", units: "mm" });
     const text = "x".repeat(17 * 1024 * 1024);

@@ -1,5 +1,6 @@
 import { nanoid } from "nanoid";
 import type * as z from "zod";
+import { SeamError } from "@/core/errors";
 import {
   applyChange,
   checkJob,
@@ -239,7 +240,8 @@ async function stateOf(db: Database, row: JobRow): Promise<JobState> {
 function documentOf(row: Pick<JobRow, "document" | "name">): Job {
   try {
     return upgradeJob(JSON.parse(row.document) as Job);
-  } catch {
+  } catch (cause) {
+    if (cause instanceof SeamError) throw new HttpProblem(409, cause.trouble.code, cause.message);
     throw new HttpProblem(
       409,
       "job-damaged",

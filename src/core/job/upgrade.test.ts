@@ -1,0 +1,79 @@
+import { readdirSync, readFileSync } from "node:fs";
+import path from "node:path";
+import { beforeAll, describe, expect, test } from "vitest";
+import { evaluatePart, ResultCache } from "../build";
+import { loadNodeKernel } from "../kernel/node";
+import type { StepUpgrade } from "../steps";
+import { jobOf, messageOf } from "../testing/harness";
+import { checkJob, parseJob, upgradeJob } from ".";
+
+beforeAll(loadNodeKernel);
+
+/** The demo's job as each release wrote it. A file is put here whenever the demo's form changes, and stays. */
+const folder = path.join(process.cwd(), "src/core/testing/old-jobs");
+
+describe("jobs of every release", () => {
+  test.each(readdirSync(folder).sort())("%s opens, and every step is built as it was", (name) => {
+    const job = parseJob(readFileSync(path.join(folder, name), "utf8"));
+    for (const part of job.parts) {
+      const { steps } = evaluatePart(job, part, {
+        cache: new ResultCache(),
+        file: () => new Uint8Array(readFileSync(path.join(process.cwd(), "demo/foot-pad.step"))),
+      });
+      expect(steps.filter(({ state }) => state !== "good").map(({ id, error }) => `${id}: ${error?.message}`)).toEqual(
+        [],
+      );
+    }
+  });
+
+  test("the newest of them is the demo's own", () => {
+    const newest = readdirSync(folder).sort().at(-1)!;
+    const demo = readFileSync(path.join(process.cwd(), "demo/star-pier.json"), "utf8");
+    expect(checkJob(JSON.parse(readFileSync(path.join(folder, newest), "utf8")))).toEqual(checkJob(JSON.parse(demo)));
+  });
+
+  test("what a step did not have when it was stored has its default", () => {
+    const job = jobOf([
+      { id: "a", type: "box", size: [1, 2, 3] },
+      { id: "f", type: "fillet", edges: [] },
+    ]);
+    const stored = JSON.parse(JSON.stringify(job));
+    for (const key of ["radii", "edges2", "radius2", "edges3", "radius3"]) delete stored.parts[0].steps[1][key];
+    expect(upgradeJob(stored)).toEqual(job);
+  });
+});
+
+describe("steps that were once written in another way", () => {
+  const upgrades: StepUpgrade[] = [
+    { name: "width becomes size", up: ({ width, ...step }) => ({ ...step, size: [width, width, width] }) },
+    { name: "sizes are doubled", up: (step) => ({ ...step, size: (step.size as number[]).map((value) => 2 * value) }) },
+  ];
+  const of = (type: string) => (type === "box" ? upgrades : []);
+  const written = (step: Record<string, unknown>, stepVersions?: Record<string, number>) => ({
+    format: "bold-seam-job",
+    version: 1,
+    name: "Old",
+    parts: [{ id: "p", name: "P", steps: [{ id: "a", type: "box", ...step }] }],
+    ...(stepVersions ? { stepVersions } : {}),
+  });
+  const sizeOf = (job: unknown) => (job as { parts: { steps: { size: number[] }[] }[] }).parts[0]!.steps[0]!.size;
+
+  test("go through all that came after them, once", () => {
+    const first = upgradeJob(written({ width: 3 }), of);
+    expect(sizeOf(first)).toEqual([6, 6, 6]);
+    expect(first).toMatchObject({ stepVersions: { box: 2 } });
+    expect(upgradeJob(first, of)).toEqual(first);
+    expect(sizeOf(upgradeJob(written({ size: [1, 2, 3] }, { box: 1 }), of))).toEqual([2, 4, 6]);
+    expect(sizeOf(upgradeJob(written({ size: [1, 2, 3] }, { box: 2 }), of))).toEqual([1, 2, 3]);
+  });
+
+  test("of a newer release are refused, with the step's name", () => {
+    expect(messageOf(() => upgradeJob(written({}, { box: 3 }), of))).toMatch(/newer release.*“Block”/);
+    expect(messageOf(() => checkJob(written({}, { fillet: 1 })))).toMatch(/newer release.*“Fillet”/);
+  });
+
+  test("what is no job is left for the check to refuse", () => {
+    for (const odd of [null, 3, "job", [], { parts: 7 }, { parts: [null, { steps: "no" }, { steps: [null, 3] }] }])
+      expect(() => upgradeJob(odd)).not.toThrow();
+  });
+});
