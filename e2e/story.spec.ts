@@ -91,6 +91,13 @@ test("a mould from a STEP file, by clicking: block, hollow, parting sheet, piece
   const text = readFileSync((await file.path())!, "utf8");
   expect(text).toMatch(/^ISO-10303-21;/);
   expect([...text.matchAll(/PRODUCT\('(Block \d)'/g)].map((match) => match[1]).sort()).toEqual(["Block 1", "Block 2"]);
+  // And as triangles for a printer, with names and colours.
+  await dialog.getByRole("radio", { name: "3MF, triangles" }).click();
+  await expect(dialog).toContainText("each body with its name and colour");
+  const triangles = page.waitForEvent("download");
+  await dialog.getByRole("button", { name: "Write the file" }).click();
+  expect((await triangles).suggestedFilename()).toBe("Part 1.3mf");
+  expect(readFileSync((await (await triangles).path())!).toString("latin1", 0, 2)).toBe("PK");
   await dialog.getByRole("button", { name: "Close" }).click();
 
   // Reload and find it as it was, shown from what is stored.

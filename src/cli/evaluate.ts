@@ -3,7 +3,7 @@ import path from "node:path";
 import { evaluatePart, type PartResult, ResultCache, warnOfPinches } from "@/core/build";
 import { type BodyReport, reportBody } from "@/core/check";
 import { fail } from "@/core/errors";
-import { writeStep, writeStl } from "@/core/exchange";
+import { BODY_FORMATS, outBodies, takes, writeBodies } from "@/core/exchange";
 import { hashBytes } from "@/core/hash";
 import { type Job, type Part, parseJob } from "@/core/job";
 import { loadNodeKernel } from "@/core/kernel/node";
@@ -12,10 +12,10 @@ import { printJson, readInput } from "./output";
 
 interface Options {
   out: string;
-  step?: boolean;
-  stl?: boolean;
   tolerance: string;
   report?: string;
+  /** The formats that are asked for, by their ids. */
+  [format: string]: string | boolean | undefined;
 }
 
 /** Evaluates every part of a job file and writes what was asked for. Returns the exit code. */
@@ -73,22 +73,11 @@ function bodyLine({ openEdges, ...report }: BodyReport): BodyLine {
 }
 
 async function writeFiles(part: Part, { bench }: PartResult, options: Options, tolerance: number): Promise<void> {
-  if (!options.step && !options.stl) return;
-  const bodies = bench.flatMap(({ item, name }) =>
-    isBody(item) ? [{ name, shape: item.shape, kind: item.kind }] : [],
-  );
-  if (bodies.length === 0) return;
-  await mkdir(options.out, { recursive: true });
-  const stem = path.join(options.out, part.id);
-  if (options.step) await writeFile(`${stem}.step`, writeStep(bodies, part.name));
-  const solids = bodies.filter((body) => body.kind === "solid");
-  if (options.stl && solids.length > 0)
-    await writeFile(
-      `${stem}.stl`,
-      writeStl(
-        solids.map((body) => body.shape),
-        { tolerance },
-        part.name,
-      ),
-    );
+  const bodies = outBodies(part, bench);
+  for (const format of BODY_FORMATS) {
+    if (options[format.id] !== true || !bodies.some(({ kind }) => takes(format, kind))) continue;
+    await mkdir(options.out, { recursive: true });
+    const file = path.join(options.out, `${part.id}.${format.extension}`);
+    await writeFile(file, writeBodies(format.id, bodies, { title: part.name, tolerance }));
+  }
 }

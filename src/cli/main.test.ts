@@ -95,6 +95,8 @@ describe("evaluate", () => {
       path.join(folder, "out"),
       "--step",
       "--stl",
+      "--3mf",
+      "--obj",
       "--report",
       report,
     );
@@ -119,6 +121,8 @@ describe("evaluate", () => {
     // Half a ball is gone: 32000 − (2/3)πr³.
     expect(Math.abs(body.volume - (32_000 - (2 / 3) * Math.PI * 12.7 ** 3)) / body.volume).toBeLessThan(1e-6);
     expect(readFileSync(path.join(folder, "out", "p.step"), "utf8")).toContain("PRODUCT('Block'");
+    expect(readFileSync(path.join(folder, "out", "p.3mf")).toString("latin1", 0, 2)).toBe("PK");
+    expect(readFileSync(path.join(folder, "out", "p.obj"), "utf8")).toContain("\no Block\n");
     // Binary STL: an 80-byte header, a count, 50 bytes a triangle (the format as 3D Systems laid it down in 1989).
     const stl = readFileSync(path.join(folder, "out", "p.stl"));
     expect(stl.length).toBe(84 + 50 * stl.readUInt32LE(80));

@@ -1,5 +1,6 @@
 import { Command, CommanderError } from "commander";
 import { SeamError } from "@/core/errors";
+import { BODY_FORMATS } from "@/core/exchange";
 import { jobJsonSchema } from "@/core/job";
 import { KernelFault } from "@/core/kernel";
 import { evaluateJob } from "./evaluate";
@@ -17,18 +18,17 @@ export async function run(argv: readonly string[]): Promise<number> {
     .action(async (file: string) => {
       printJson(await inspect(file));
     });
-  program
+  const evaluate = program
     .command("evaluate")
     .description("evaluate a job file, part by part")
     .argument("<job>", "a job file (JSON)")
     .option("--out <dir>", "folder for the files written", ".")
-    .option("--step", "write each part as STEP")
-    .option("--stl", "write each part as binary STL")
-    .option("--tolerance <mm>", "largest deviation of the STL, mm", "0.05")
+    .option("--tolerance <mm>", "largest deviation of triangles from the exact body, mm", "0.05")
     .option("--report <file>", "write the report here instead of printing it")
     .action(async (file: string, options) => {
       code = await evaluateJob(file, options);
     });
+  for (const { id, label } of BODY_FORMATS) evaluate.option(`--${id}`, `write each part as ${label}`);
   program
     .command("schema")
     .description("print the JSON Schema of the job file")

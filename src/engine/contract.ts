@@ -142,8 +142,9 @@ export interface ReleaseRequest {
   part: string;
   /** Items to write, by id. */
   bodies: string[];
-  format: "step" | "stl";
-  /** STL: largest deviation, mm. */
+  /** The id of a format (`BODY_FORMATS`). */
+  format: string;
+  /** Formats of triangles: largest deviation, mm. */
   tolerance: number;
 }
 

@@ -17,7 +17,7 @@ import {
 } from "@/core/build";
 import { measure, measureBetween, measureThing, type Thing } from "@/core/check";
 import { SeamError } from "@/core/errors";
-import { type Inspection, inspectStep, writeStep, writeStl } from "@/core/exchange";
+import { type Inspection, inspectStep, outBodies, writeBodies } from "@/core/exchange";
 import { hashBytes } from "@/core/hash";
 import type { Job, Part } from "@/core/job";
 import {
@@ -139,16 +139,9 @@ export class EngineSession implements EngineApi {
   release({ job, part, bodies, format, tolerance }: ReleaseRequest): Promise<Uint8Array> {
     return this.guard(async () => {
       const { bench } = await this.build({ job, part, known: [] });
-      const wanted = bench
-        .filter((entry) => bodies.includes(entry.item.id))
-        .flatMap(({ item, name }) => (isBody(item) ? [{ name, shape: item.shape }] : []));
-      const title = job.parts.find((candidate) => candidate.id === part)!.name;
-      if (format === "step") return new TextEncoder().encode(writeStep(wanted, title));
-      return writeStl(
-        wanted.map((body) => body.shape),
-        { tolerance },
-        title,
-      );
+      const wanted = bench.filter((entry) => bodies.includes(entry.item.id));
+      const own = job.parts.find((candidate) => candidate.id === part)!;
+      return writeBodies(format, outBodies(own, wanted), { title: own.name, tolerance });
     });
   }
 

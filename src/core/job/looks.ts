@@ -5,6 +5,18 @@ import { faceRefSchema } from "../references";
 export const BODY_COLOURS = ["steel", "graphite", "sand", "clay", "moss", "lagoon", "plum", "chalk"] as const;
 export type BodyColour = (typeof BODY_COLOURS)[number];
 
+/** The colours in numbers, as files tell them: sRGB. */
+export const BODY_SRGB: Readonly<Record<BodyColour, string>> = {
+  steel: "#8fa0ad",
+  graphite: "#565b61",
+  sand: "#d9bd84",
+  clay: "#b8694a",
+  moss: "#7d8c4c",
+  lagoon: "#3f8f95",
+  plum: "#7c4f74",
+  chalk: "#f1efe9",
+};
+
 const nameField = z.string().trim().min(1, "must not be empty").max(120);
 
 export const materialSchema = z.strictObject({

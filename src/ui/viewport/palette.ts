@@ -1,4 +1,4 @@
-import type { BodyColour } from "@/core/job";
+import { BODY_SRGB, type BodyColour } from "@/core/job";
 
 /**
  * Colours of pieces: told apart with any kind of colour vision (differences in lightness as well as in hue; after the
@@ -47,17 +47,8 @@ const DARK: ViewColours = {
 export const viewColours = (dark: boolean): ViewColours => (dark ? DARK : LIGHT);
 
 /** Colours of bodies: from dark to light as well as by hue. */
-export const BODY_HEX: Record<"light" | "dark", Record<BodyColour, string>> = {
-  light: {
-    steel: "#8fa0ad",
-    graphite: "#565b61",
-    sand: "#d9bd84",
-    clay: "#b8694a",
-    moss: "#7d8c4c",
-    lagoon: "#3f8f95",
-    plum: "#7c4f74",
-    chalk: "#f1efe9",
-  },
+export const BODY_HEX: Record<"light" | "dark", Readonly<Record<BodyColour, string>>> = {
+  light: BODY_SRGB,
   dark: {
     steel: "#8fa0ad",
     graphite: "#5f656c",

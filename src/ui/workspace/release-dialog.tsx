@@ -1,6 +1,7 @@
 "use client";
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
+import { BODY_FORMATS, bodyFormat, takes } from "@/core/exchange/formats/list";
 import { checkJob } from "@/core/job";
 import { formatLength, parseLength } from "@/core/units";
 import { counted } from "@/core/words";
@@ -12,9 +13,7 @@ import { QuantityInput } from "../forms/quantity-input";
 import { useJob, usePart, useStores, useWorkspace } from "../state/context";
 import { lacksWords } from "../state/lacks";
 
-type Format = "step" | "stl";
-
-/** Sends bodies out: exact as STEP, or as triangles within a tolerance that the file's user has to live with. */
+/** Sends bodies out: exact, or as triangles within a tolerance that the file's user has to live with. */
 export function ReleaseDialog() {
   const open = useWorkspace((state) => state.exporting);
   const set = useWorkspace((state) => state.set);
@@ -40,7 +39,8 @@ function ReleaseForm() {
   const part = usePart();
   const items = useWorkspace((state) => state.evaluation?.items ?? NONE);
   const set = useWorkspace((state) => state.set);
-  const [format, setFormat] = useState<Format>("step");
+  const [id, setId] = useState(BODY_FORMATS[0]!.id);
+  const format = bodyFormat(id)!;
   const [tolerance, setTolerance] = useState<string | number>(0.05);
   const [picked, setPicked] = useState<string[]>(() =>
     items.filter((item) => item.kind === "solid").map((item) => item.id),
@@ -50,10 +50,10 @@ function ReleaseForm() {
     message: "",
   });
   const bodies = items.filter(isBodyView);
-  const usable = format === "stl" ? bodies.filter((item) => item.kind === "solid") : bodies;
+  const usable = bodies.filter((item) => takes(format, item.kind));
   const chosen = usable.filter((item) => picked.includes(item.id)).map((item) => item.id);
   const lacking = bodies.filter((item) => chosen.includes(item.id) && item.lacks.length > 0);
-  useEffect(() => setState({ kind: "ready", message: "" }), [format, picked, tolerance]);
+  useEffect(() => setState({ kind: "ready", message: "" }), [id, picked, tolerance]);
   const parsed =
     typeof tolerance === "number" ? { ok: true as const, value: tolerance } : parseLength(tolerance, job.units);
   const toleranceProblem =
@@ -68,11 +68,11 @@ function ReleaseForm() {
         job: checkJob(JSON.parse(JSON.stringify(job))),
         part: part.id,
         bodies: chosen,
-        format,
+        format: id,
         tolerance: parsed.ok ? parsed.value : 0.05,
       });
-      const name = `${part.name.replace(/[^\p{L}\p{N} _-]+/gu, "").trim() || "part"}.${format}`;
-      download(bytes, name, format === "step" ? "model/step" : "model/stl");
+      const name = `${part.name.replace(/[^\p{L}\p{N} _-]+/gu, "").trim() || "part"}.${format.extension}`;
+      download(bytes, name, format.mime);
       setState({
         kind: "done",
         message: `${name} is written: ${counted(chosen.length, "body", "bodies")}, ${Math.ceil(bytes.length / 1024)} KB.`,
@@ -84,16 +84,13 @@ function ReleaseForm() {
 
   return (
     <div className="flex flex-col gap-3">
-      <Choice<Format>
+      <Choice
         label="As"
-        value={format}
-        options={[
-          { value: "step", label: "STEP, exact" },
-          { value: "stl", label: "STL, triangles" },
-        ]}
-        onChange={setFormat}
+        value={id}
+        options={BODY_FORMATS.map((one) => ({ value: one.id, label: one.label }))}
+        onChange={setId}
       />
-      {format === "stl" ? (
+      {format.exact ? null : (
         <QuantityInput
           label="Largest deviation from the exact body"
           kind="length"
@@ -102,7 +99,7 @@ function ReleaseForm() {
           problem={toleranceProblem}
           onChange={setTolerance}
         />
-      ) : null}
+      )}
       <div>
         <div className="mb-1 text-[13px] text-soft">
           Bodies <span className="num">({chosen.length})</span>
@@ -114,9 +111,15 @@ function ReleaseForm() {
         />
       </div>
       <p className="text-[13px] text-soft">
-        {format === "step"
-          ? "In millimetres, each body with its name."
-          : `In millimetres, approximate: within ${parsed.ok ? formatLength(parsed.value, job.units) : "the tolerance"} of the exact bodies. Sheets have no inside and are left out.`}
+        {[
+          format.holds,
+          ...(format.exact
+            ? []
+            : [
+                `Approximate: within ${parsed.ok ? formatLength(parsed.value, job.units) : "the tolerance"} of the exact bodies.`,
+              ]),
+          ...(format.takes === "closed" ? ["Sheets have no inside and are left out."] : []),
+        ].join(" ")}
       </p>
       {lacking.map((body) => (
         <p key={body.id} className="rounded bg-warn-wash px-1.5 py-0.5 text-[13px] text-warn">
@@ -134,9 +137,7 @@ function ReleaseForm() {
         <Button onClick={() => set({ exporting: false })}>Close</Button>
         <Button
           tone="main"
-          disabled={
-            chosen.length === 0 || state.kind === "busy" || (format === "stl" && toleranceProblem !== undefined)
-          }
+          disabled={chosen.length === 0 || state.kind === "busy" || (!format.exact && toleranceProblem !== undefined)}
           onClick={() => void write()}
         >
           Write the file

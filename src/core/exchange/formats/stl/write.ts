@@ -1,21 +1,14 @@
-import { fail } from "../../errors";
-import { type Mesh, type Shape, tessellate } from "../../kernel";
-
-export interface StlOptions {
-  /** How far a triangle may lie from the exact surface, mm. */
-  tolerance: number;
-}
+import type { Mesh } from "../../../kernel";
+import type { BodyWriter } from "../declare";
+import { trianglesOf } from "../triangles";
 
 /**
  * Writes bodies as one binary STL in millimetres: 80 bytes of header, a count, then 50 bytes a triangle
  * (a normal, three corners, a spare word), little-endian. Approximate: within `tolerance` mm of the exact body.
  */
-export function writeStl(shapes: readonly Shape[], { tolerance }: StlOptions, title: string): Uint8Array {
-  if (!(tolerance >= 0.0005 && tolerance <= 10))
-    fail("tolerance", "The tolerance has to lie between 0.0005 mm and 10 mm.");
-  const meshes = shapes.map((shape) => tessellate(shape, { linear: tolerance, angular: angleFor(tolerance) }));
+export const writeStl: BodyWriter = (bodies, { title, tolerance }) => {
+  const meshes = trianglesOf(bodies, tolerance);
   const count = meshes.reduce((sum, mesh) => sum + mesh.indices.length / 3, 0);
-  if (count === 0) fail("nothing-to-write", "There is nothing to write: the bodies have no surface.");
   const bytes = new Uint8Array(84 + 50 * count);
   const view = new DataView(bytes.buffer);
   // The header must not begin with "solid", which readers take for the text form.
@@ -26,12 +19,7 @@ export function writeStl(shapes: readonly Shape[], { tolerance }: StlOptions, ti
   let at = 84;
   for (const mesh of meshes) at = writeTriangles(view, at, mesh);
   return bytes;
-}
-
-/** A finer tolerance asks for smaller steps round curves too. */
-function angleFor(tolerance: number): number {
-  return Math.min(0.5, Math.max(0.05, Math.sqrt(tolerance)));
-}
+};
 
 function writeTriangles(view: DataView, start: number, { positions, indices }: Mesh): number {
   let at = start;

@@ -1,0 +1,202 @@
+import { createRequire } from "node:module";
+import { strFromU8, unzipSync } from "fflate";
+import type { BufferGeometry, Mesh as ThreeMesh } from "three";
+import { OBJLoader } from "three/examples/jsm/loaders/OBJLoader.js";
+import { STLLoader } from "three/examples/jsm/loaders/STLLoader.js";
+import { beforeAll, describe, expect, test } from "vitest";
+import { loadNodeKernel } from "../../kernel/node";
+import { buildSteps, messageOf } from "../../testing/harness";
+import { BODY_FORMATS, type OutBody, outBodies, takes, writeBodies } from ".";
+
+beforeAll(loadNodeKernel);
+
+const options = { title: "Foot <1> & “more”", tolerance: 0.02 };
+
+/** A hollow ball with a rounded post, a tube, and a sheet: inner skins, seams, blends, an open body. */
+function bodies(): { out: OutBody[]; volumes: Map<string, number> } {
+  const { bench, reports } = buildSteps(
+    { id: "ball", type: "sphere", diameter: 40 },
+    { id: "hollow", type: "shell", body: ["ball"], thickness: 3 },
+    { id: "block", type: "box", size: [20, 30, 10], at: [60, 0, 0] },
+    { id: "round", type: "fillet", edges: [{ body: "block", edge: "block:side:x+|block:side:z+" }], radius: 2 },
+    { id: "bar", type: "cylinder", diameter: 20, height: 40, at: [0, 60, 0] },
+    { id: "bore", type: "cylinder", diameter: 12, height: 50, at: [0, 60, -5] },
+    { id: "tube", type: "seam", preset: "subtract", stock: ["bar"], cutters: ["bore"], keepCutters: false },
+    {
+      id: "line",
+      type: "sketch",
+      on: "zx",
+      entities: [
+        { id: "a", type: "point", x: 0, y: 100 },
+        { id: "b", type: "point", x: 30, y: 100 },
+        { id: "l", type: "line", from: "a", to: "b" },
+      ],
+    },
+    { id: "sheet", type: "extrude", sketch: ["line"], as: "sheet", distance: 25 },
+  );
+  const names = ["Ball & “post” <2>", "Block", "Tube", "Sheet"];
+  const looks = Object.fromEntries(
+    bench.flatMap(({ item }) =>
+      item.id.startsWith("ball") ? [[item.id, { colour: "clay" as const, clear: false }]] : [],
+    ),
+  );
+  let next = 0;
+  const out = outBodies(
+    { looks },
+    bench.map((entry) => ({ ...entry, name: entry.item.kind === "sketch" ? entry.name : names[next++]! })),
+  );
+  return {
+    out,
+    volumes: new Map(reports.flatMap(({ volume }, i) => (volume === null ? [] : [[out[i]!.name, volume] as const]))),
+  };
+}
+
+/** Six times what triangles enclose, by the corners of each. */
+const sixfold = (a: readonly number[], b: readonly number[], c: readonly number[]) =>
+  a[0]! * (b[1]! * c[2]! - b[2]! * c[1]!) +
+  a[1]! * (b[2]! * c[0]! - b[0]! * c[2]!) +
+  a[2]! * (b[0]! * c[1]! - b[1]! * c[0]!);
+
+function volumeOf(geometry: BufferGeometry): number {
+  const { position } = geometry.attributes;
+  const at = (i: number) => [position!.getX(i), position!.getY(i), position!.getZ(i)];
+  let sum = 0;
+  for (let i = 0; i < position!.count; i += 3) sum += sixfold(at(i), at(i + 1), at(i + 2));
+  return sum / 6;
+}
+
+interface Read3mf {
+  name: string;
+  sound: boolean;
+  volume: number;
+  colour: string | null;
+}
+
+/** Read by the 3MF Consortium's own library, in its strict mode. */
+async function readBy3mf(bytes: Uint8Array): Promise<{ warnings: number; inMillimetres: boolean; objects: Read3mf[] }> {
+  const lib3mf = createRequire(import.meta.url)("@3mfconsortium/lib3mf");
+  // biome-ignore lint/suspicious/noExplicitAny: the library has no types.
+  const library: any = await lib3mf();
+  const wrapper = new library.CWrapper();
+  const model = wrapper.CreateModel();
+  const reader = model.QueryReader("3mf");
+  reader.SetStrictModeActive(true);
+  library.FS.writeFile("/read.3mf", bytes);
+  reader.ReadFromFile("/read.3mf");
+  const objects: Read3mf[] = [];
+  const each = model.GetMeshObjects();
+  while (each.MoveNext()) {
+    const object = each.GetCurrentMeshObject();
+    const corner = (i: number) => {
+      const place = object.GetVertex(i);
+      return [place.get_Coordinates0(), place.get_Coordinates1(), place.get_Coordinates2()] as number[];
+    };
+    let sum = 0;
+    for (let t = 0; t < object.GetTriangleCount(); t++) {
+      const triangle = object.GetTriangle(t);
+      sum += sixfold(corner(triangle.get_Indices0()), corner(triangle.get_Indices1()), corner(triangle.get_Indices2()));
+    }
+    const look = object.GetObjectLevelProperty();
+    let colour: string | null = null;
+    if (look.return) {
+      const shade = model.GetBaseMaterialGroupByID(look.UniqueResourceID).GetDisplayColor(look.PropertyID);
+      const parts: number[] = [shade.get_Red(), shade.get_Green(), shade.get_Blue()];
+      colour = `#${parts.map((part) => part.toString(16).padStart(2, "0")).join("")}`;
+    }
+    objects.push({
+      name: object.GetName(),
+      sound: object.IsValid() && object.IsManifoldAndOriented(),
+      volume: sum / 6,
+      colour,
+    });
+  }
+  return {
+    warnings: reader.GetWarningCount(),
+    inMillimetres: model.GetUnit() === library.eModelUnit.MilliMeter,
+    objects,
+  };
+}
+
+describe("bodies as files of triangles", () => {
+  test("3MF: read by the reference library without a warning, closed, with names, colours and volumes", async () => {
+    const { out, volumes } = bodies();
+    const { warnings, inMillimetres, objects } = await readBy3mf(writeBodies("3mf", out, options));
+    expect(warnings).toBe(0);
+    expect(inMillimetres).toBe(true);
+    expect(objects.map(({ name }) => name)).toEqual(["Ball & “post” <2>", "Block", "Tube"]);
+    for (const { name, sound, volume } of objects) {
+      expect(sound, name).toBe(true);
+      expect(Math.abs(volume / volumes.get(name)! - 1), name).toBeLessThan(5e-3);
+    }
+    expect(objects.map(({ colour }) => colour)).toEqual(["#b8694a", null, null]);
+  });
+
+  test("3MF: the unit and the title stand in the model; signs that XML has no place for are left out", () => {
+    const { out } = bodies();
+    const odd = { ...out[1]!, name: `A\u0000\u0007${"é".repeat(60)}"'` };
+    const files = unzipSync(writeBodies("3mf", [odd], options));
+    expect(Object.keys(files).sort()).toEqual(["3D/3dmodel.model", "[Content_Types].xml", "_rels/.rels"]);
+    const model = strFromU8(files["3D/3dmodel.model"]!);
+    expect(model).toContain('unit="millimeter"');
+    expect(model).toContain('<metadata name="Title">Foot &lt;1&gt; &amp; “more”</metadata>');
+    expect(model).toContain(`name="A  ${"é".repeat(60)}&quot;'"`);
+  });
+
+  test("3MF: a body that touches itself along an edge is refused by its name: the format allows none", () => {
+    const { bench } = buildSteps(
+      { id: "block", type: "box", size: [40, 40, 20] },
+      { id: "bore", type: "cylinder", diameter: 20, height: 40, at: [-10, 0, -5] },
+      { id: "cut", type: "seam", preset: "subtract", stock: ["block"], cutters: ["bore"], keepCutters: false },
+    );
+    const out = outBodies({ looks: {} }, bench);
+    expect(messageOf(() => writeBodies("3mf", out, options))).toMatch(/^Block touches itself along an edge.*3MF/);
+  });
+
+  test("STL: read by another reader, all bodies as one", () => {
+    const { out, volumes } = bodies();
+    const bytes = writeBodies("stl", out, options);
+    const whole = [...volumes.values()].reduce((sum, volume) => sum + volume);
+    const read = volumeOf(new STLLoader().parse(bytes.slice().buffer as ArrayBuffer));
+    expect(Math.abs(read / whole - 1)).toBeLessThan(5e-3);
+  });
+
+  test("OBJ: read by another reader, each body by its name, sheets too", () => {
+    const { out, volumes } = bodies();
+    const group = new OBJLoader().parse(new TextDecoder().decode(writeBodies("obj", out, options)));
+    const meshes = group.children as ThreeMesh[];
+    expect(meshes.map(({ name }) => name)).toEqual(out.map(({ name }) => name));
+    for (const { name, geometry } of meshes) {
+      const exact = volumes.get(name);
+      if (exact !== undefined) expect(Math.abs(volumeOf(geometry) / exact - 1), name).toBeLessThan(5e-3);
+    }
+    const sheet = meshes.find(({ name }) => name === "Sheet")!;
+    sheet.geometry.computeBoundingBox();
+    const { min, max } = sheet.geometry.boundingBox!;
+    expect([max.x - min.x, max.y - min.y, max.z - min.z].map((side) => Math.round(side * 1e4) / 1e4).sort()).toEqual([
+      0, 25, 30,
+    ]);
+  });
+});
+
+describe("every format", () => {
+  test("is written by its writer, in its own form", () => {
+    const { out } = bodies();
+    const begins: Record<string, string> = { step: "ISO-10303-21", "3mf": "PK", stl: "STL mm", obj: "# Foot" };
+    for (const { id } of BODY_FORMATS)
+      expect(new TextDecoder("latin1").decode(writeBodies(id, out, options)).slice(0, 12), id).toContain(begins[id]);
+  });
+
+  test("says what is wrong: no body, sheets alone, a tolerance that is none, another format", () => {
+    const { out } = bodies();
+    const sheets = out.filter(({ kind }) => kind === "sheet");
+    for (const format of BODY_FORMATS) {
+      expect(messageOf(() => writeBodies(format.id, [], options))).toMatch(/no body is picked/);
+      if (!takes(format, "sheet"))
+        expect(messageOf(() => writeBodies(format.id, sheets, options))).toMatch(/sheets have no inside/);
+      if (!format.exact)
+        for (const tolerance of [0, -1, 11, Number.NaN])
+          expect(messageOf(() => writeBodies(format.id, out, { ...options, tolerance }))).toMatch(/tolerance/);
+    }
+    expect(messageOf(() => writeBodies("dwg", out, options))).toMatch(/“dwg” is no format/);
+  });
+});
