@@ -35,6 +35,28 @@ module.exports = {
     },
     { name: "ui-knows-no-server", severity: "error", from: { path: "^src/ui" }, to: { path: "^src/(server|app|cli)" } },
     {
+      // The page's own thread draws and asks; what works on bodies runs in the engine's.
+      name: "the-page-loads-no-geometry",
+      severity: "error",
+      from: { path: "^src/(ui|app)", pathNot: "\\.test\\.tsx?$" },
+      to: {
+        path: "^src/core/(kernel|naming|seam|check|build|exchange)/",
+        pathNot:
+          "^src/core/(kernel/plane-frame|build/(dependants|pack|view-key)|exchange/(formats/list|csv/|drawings|dxf/|svg/))",
+        dependencyTypesNot: ["type-only"],
+      },
+    },
+    {
+      // Checking a document loads no geometry either (a test bundles it and looks): steps are declared apart from what they do.
+      name: "declared-apart",
+      severity: "error",
+      from: { path: "^src/core/(job/|steps/(index|declare|registry|values)|steps/.*/declare)", pathNot: "\\.test\\.ts$" },
+      to: {
+        path: "^src/core/(kernel|naming|check|build|exchange)/|^src/core/steps/.*evaluat|^src/core/seam/(?!piece|presets)",
+        dependencyTypesNot: ["type-only"],
+      },
+    },
+    {
       name: "cli-has-no-interface",
       severity: "error",
       from: { path: "^src/cli" },

@@ -28,7 +28,8 @@ export async function editToPicture(rounds: number): Promise<void> {
   const ours = async (bore: number) => {
     const job = sized(steps, { bore });
     const start = performance.now();
-    const { items, steps: reports } = await session.evaluate({ job, part: "part", known });
+    const { answer } = await session.run("evaluate", { job, part: "part", known });
+    const { items, steps: reports } = answer;
     const took = performance.now() - start;
     const bad = reports.find(({ state }) => state !== "good");
     if (bad) throw new Error(`${bad.id}: ${bad.error?.message}`);

@@ -133,8 +133,6 @@ export interface Evaluation {
   /** The items as they were before the step that is edited: what it can pick from. */
   before?: ItemView[];
   pieces?: PieceView[];
-  /** Bytes of the kernel's memory afterwards. */
-  heapBytes: number;
 }
 
 export interface ReleaseRequest {
@@ -183,21 +181,30 @@ export interface Progress {
   stage?: string;
 }
 
+/** All that an engine is asked, by name: what each operation is given, and what it gives. */
+export interface Operations {
+  evaluate: { asks: EvaluateRequest; gives: Evaluation };
+  release: { asks: ReleaseRequest; gives: Uint8Array };
+  /** Measures of one thing, or of two and how they lie to each other: exact. */
+  measure: { asks: MeasureRequest; gives: Measurement };
+  inspect: { asks: { name: string; bytes: Uint8Array }; gives: Inspection };
+}
+export type OperationName = keyof Operations;
+
+/** What an operation gave, and how much memory the kernel has taken by then: bytes. */
+export interface Answer<T> {
+  answer: T;
+  heapBytes: number;
+}
+
 /** One engine: it does one thing at a time. Errors cross as `EngineFault`. */
 export interface EngineApi {
   start(config: EngineConfig): Promise<void>;
   /** Compiles and optimises the kernel with one small operation more; false when it is as warm as it gets. */
   warm(): Promise<boolean>;
-  evaluate(request: EvaluateRequest, progress?: (progress: Progress) => void): Promise<Evaluation>;
-  release(request: ReleaseRequest): Promise<Uint8Array>;
-  /** Measures of one thing, or of two and how they lie to each other: exact. */
-  measure(request: MeasureRequest): Promise<Measurement>;
-  inspect(name: string, bytes: Uint8Array): Promise<Inspection>;
-}
-
-/** An error as it crosses threads. `fatal`: the engine has to be replaced. */
-export interface EngineFault {
-  code: string;
-  message: string;
-  fatal: boolean;
+  run<N extends OperationName>(
+    operation: N,
+    request: Operations[N]["asks"],
+    progress?: (progress: Progress) => void,
+  ): Promise<Answer<Operations[N]["gives"]>>;
 }

@@ -1,14 +1,14 @@
 import { describe, expect, test } from "vitest";
 import { jobOf } from "@/core/testing/harness";
-import type { EngineApi, Evaluation } from "./contract";
+import type { Answer, EngineApi, Evaluation, Progress } from "./contract";
 import { Cancelled, EngineHost, type EngineWorker } from "./host";
 import { spawnNodeEngine } from "./node/spawn";
-import { asEngineFault } from "./session";
+import { asEngineFault } from "./tell-fault";
 
 interface Fake extends EngineWorker {
   killed: boolean;
   die(): void;
-  finish(evaluation?: Partial<Evaluation>): void;
+  finish(more?: { heapBytes?: number }): void;
   throwFault(cause: unknown): void;
   evaluations: number;
 }
@@ -16,7 +16,7 @@ interface Fake extends EngineWorker {
 function fakes() {
   const all: Fake[] = [];
   const spawn = (): EngineWorker => {
-    let settle: { resolve(value: Evaluation): void; reject(cause: unknown): void } | null = null;
+    let settle: { resolve(value: Answer<Evaluation>): void; reject(cause: unknown): void } | null = null;
     let die = () => {};
     const died = new Promise<void>((resolve) => {
       die = resolve;
@@ -31,20 +31,18 @@ function fakes() {
         worker.killed = true;
         die();
       },
-      finish: (evaluation = {}) => settle?.resolve({ steps: [], items: [], heapBytes: 0, ...evaluation }),
+      finish: ({ heapBytes = 0 } = {}) => settle?.resolve({ answer: { steps: [], items: [] }, heapBytes }),
       throwFault: (cause) => settle?.reject(asEngineFault(cause)),
       api: {
         start: async () => {},
         warm: async () => false,
-        evaluate: () => {
+        run: ((operation) => {
+          expect(operation).toBe("evaluate");
           worker.evaluations++;
           return new Promise((resolve, reject) => {
             settle = { resolve, reject };
           });
-        },
-        release: async () => new Uint8Array(),
-        measure: async () => ({ first: { kind: "solid" } }),
-        inspect: async () => ({ file: "", unit: null, bodies: [], warnings: [] }),
+        }) as EngineApi["run"],
       } satisfies EngineApi,
     };
     all.push(worker);
@@ -57,6 +55,21 @@ const request = { job: jobOf([]), part: "part", known: [] };
 const options = { warm: true, heapLimit: 100, spare: true };
 const tick = () => new Promise((resolve) => setTimeout(resolve, 5));
 
+test("whatever an engine is asked, by name: each has its one place in the table", async () => {
+  const host = new EngineHost(spawnNodeEngine, { warm: false, heapLimit: 2 ** 31, spare: false });
+  const job = jobOf([{ id: "a", type: "box", size: [10, 20, 30] }]);
+  const { items } = await host.ask("evaluate", { job, part: "part", known: [] });
+  const bytes = await host.ask("release", { job, part: "part", bodies: [items[0]!.id], format: "step", tolerance: 1 });
+  const { bodies } = await host.ask("inspect", { name: "a.step", bytes });
+  expect(bodies.map(({ volume }) => Math.round(volume! * 1e6) / 1e6)).toEqual([6000]);
+  const { first } = await host.ask("measure", { job, part: "part", first: { body: items[0]!.id } });
+  expect(first).toMatchObject({ kind: "solid" });
+  const gone = host.ask("measure", { job, part: "part", first: { body: "b:block" } });
+  await expect(gone).rejects.toThrow("What was measured is there no longer. Pick again.");
+  expect(host.replaced).toBe(0);
+  host.close();
+});
+
 describe("one engine at work, one in reserve", () => {
   test("cancelling kills the engine at work, and the reserve takes over", async () => {
     const { all, spawn } = fakes();
@@ -64,12 +77,12 @@ describe("one engine at work, one in reserve", () => {
     await tick();
     expect(all).toHaveLength(2);
     const abort = new AbortController();
-    const stopped = host.evaluate(request, undefined, abort.signal);
+    const stopped = host.ask("evaluate", request, { signal: abort.signal });
     await tick();
     abort.abort();
     await expect(stopped).rejects.toBeInstanceOf(Cancelled);
     expect(all[0]!.killed).toBe(true);
-    const next = host.evaluate(request);
+    const next = host.ask("evaluate", request);
     await tick();
     expect(all[1]!.evaluations).toBe(1);
     all[1]!.finish();
@@ -83,13 +96,13 @@ describe("one engine at work, one in reserve", () => {
     const { all, spawn } = fakes();
     const host = new EngineHost(spawn, options);
     await tick();
-    const work = host.evaluate(request);
+    const work = host.ask("evaluate", request);
     await tick();
     all[0]!.die();
     await tick();
     expect(all[1]!.evaluations).toBe(1);
-    all[1]!.finish({ heapBytes: 7 });
-    expect((await work).heapBytes).toBe(7);
+    all[1]!.finish();
+    expect((await work).steps).toEqual([]);
     expect(host.replaced).toBe(1);
     host.close();
   });
@@ -97,14 +110,14 @@ describe("one engine at work, one in reserve", () => {
   test("work that kills every engine ends with an error, and the host goes on", async () => {
     const { all, spawn } = fakes();
     const host = new EngineHost(spawn, { ...options, spare: false });
-    const work = host.evaluate(request);
+    const work = host.ask("evaluate", request);
     const outcome = expect(work).rejects.toThrow("The geometry engine stopped.");
     await tick();
     all[0]!.die();
     await tick();
     all[1]!.die();
     await outcome;
-    const next = host.evaluate(request);
+    const next = host.ask("evaluate", request);
     await tick();
     all[2]!.finish();
     await next;
@@ -115,13 +128,13 @@ describe("one engine at work, one in reserve", () => {
     const { all, spawn } = fakes();
     const host = new EngineHost(spawn, options);
     await tick();
-    const work = host.evaluate(request);
+    const work = host.ask("evaluate", request);
     await tick();
     all[0]!.finish({ heapBytes: 101 });
-    expect((await work).heapBytes).toBe(101);
+    await work;
     await tick();
     expect(all[0]!.killed).toBe(true);
-    const next = host.evaluate(request);
+    const next = host.ask("evaluate", request);
     await tick();
     expect(all[1]!.evaluations).toBe(1);
     all[1]!.finish();
@@ -132,7 +145,7 @@ describe("one engine at work, one in reserve", () => {
   test("an ordinary error leaves the engine where it is; a fatal one replaces it", async () => {
     const { all, spawn } = fakes();
     const host = new EngineHost(spawn, { ...options, spare: false });
-    const failing = host.evaluate(request);
+    const failing = host.ask("evaluate", request);
     const outcome = expect(failing).rejects.toThrow("unreachable");
     await tick();
     all[0]!.throwFault(new Error("unreachable"));
@@ -162,12 +175,13 @@ describe("the real engine in a thread", () => {
     ]);
     const seen: number[] = [];
     const stages: string[] = [];
-    const work = host.evaluate({ job, part: "part", known: [] }, ({ done, step, stage }) => {
+    const progress = ({ done, step, stage }: Progress) => {
       seen.push(done);
       if (stage) stages.push(`${step}: ${stage}`);
       // The first word of progress: the thread is in the middle of its work now.
       if (spawned.length === 1) spawned[0]!.kill();
-    });
+    };
+    const work = host.ask("evaluate", { job, part: "part", known: [] }, { progress });
     const { steps, items } = await work;
     expect(steps.map((step) => step.state)).toEqual(["good", "good", "good"]);
     expect(items.map((item) => item.name)).toEqual(["Sphere", "Block"]);

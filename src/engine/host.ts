@@ -1,14 +1,5 @@
-import type { Inspection } from "@/core/exchange";
-import type {
-  EngineApi,
-  EvaluateRequest,
-  Evaluation,
-  Measurement,
-  MeasureRequest,
-  Progress,
-  ReleaseRequest,
-} from "./contract";
-import { readEngineFault } from "./session";
+import type { EngineApi, OperationName, Operations, Progress } from "./contract";
+import { readEngineFault } from "./faults";
 
 /** A worker with an engine in it, as a host sees it. */
 export interface EngineWorker {
@@ -69,28 +60,17 @@ export class EngineHost {
     this.idle();
   }
 
-  evaluate(
-    request: EvaluateRequest,
-    progress?: (progress: Progress) => void,
-    signal?: AbortSignal,
-  ): Promise<Evaluation> {
+  /** Has an operation done. @throws Cancelled when `signal` says so, EngineError with a sentence. */
+  ask<N extends OperationName>(
+    operation: N,
+    request: Operations[N]["asks"],
+    { progress, signal }: { progress?: (progress: Progress) => void; signal?: AbortSignal } = {},
+  ): Promise<Operations[N]["gives"]> {
     return this.run(async (api) => {
-      const evaluation = await api.evaluate(request, progress);
-      if (evaluation.heapBytes > this.options.heapLimit) queueMicrotask(() => this.replace());
-      return evaluation;
+      const { answer, heapBytes } = await api.run(operation, request, progress);
+      if (heapBytes > this.options.heapLimit) queueMicrotask(() => this.replace());
+      return answer;
     }, signal);
-  }
-
-  release(request: ReleaseRequest, signal?: AbortSignal): Promise<Uint8Array> {
-    return this.run((api) => api.release(request), signal);
-  }
-
-  measure(request: MeasureRequest, signal?: AbortSignal): Promise<Measurement> {
-    return this.run((api) => api.measure(request), signal);
-  }
-
-  inspect(name: string, bytes: Uint8Array, signal?: AbortSignal): Promise<Inspection> {
-    return this.run((api) => api.inspect(name, bytes), signal);
   }
 
   close(): void {

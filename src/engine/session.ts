@@ -1,63 +1,25 @@
 import {
-  type BenchItem,
   evaluatePart,
-  freePieces,
   fromStored,
   type PartResult,
   pack,
   ResultCache,
   type StepReport,
-  type StepResult,
   type StoredResult,
   toStored,
   unpack,
   WARM_ROUNDS,
   warmUp,
-  warnOfPinches,
 } from "@/core/build";
-import { measure, measureBetween, measureThing, type Thing } from "@/core/check";
 import { SeamError } from "@/core/errors";
-import { type Inspection, inspectStep, outBodies, writeBodies } from "@/core/exchange";
 import { hashBytes } from "@/core/hash";
 import type { Job, Part } from "@/core/job";
-import {
-  allEdgeFacts,
-  allFaceFacts,
-  boxOf,
-  diagonal,
-  edgeNeighbourhoods,
-  innerPoint,
-  inSpace,
-  KernelFault,
-  kernelHeapBytes,
-  kernelTrusted,
-  MeshStore,
-  type Shape,
-  surfaceCentre,
-  verticesOf,
-  viewDeflection,
-} from "@/core/kernel";
-import { type Body, isBody, type SketchItem, topologyNames } from "@/core/naming";
-import { curvesOf, filledRegions, type Profile, polyline, profileOf } from "@/core/sketch";
-import {
-  type BodyView,
-  type EngineApi,
-  type EngineConfig,
-  type EngineFault,
-  type EvaluateRequest,
-  type Evaluation,
-  type ItemView,
-  isBodyView,
-  type Measurement,
-  type MeasureRequest,
-  type PieceView,
-  type Progress,
-  type RegionView,
-  type ReleaseRequest,
-  type SketchView,
-  type Target,
-  type ViewMesh,
-} from "./contract";
+import { kernelHeapBytes } from "@/core/kernel";
+import type { Answer, EngineApi, EngineConfig, EvaluateRequest, OperationName, Operations, Progress } from "./contract";
+import { OPERATIONS } from "./operations";
+import type { Workshop } from "./operations/operation";
+import { asEngineFault } from "./tell-fault";
+import { Views } from "./views";
 
 /** Tells how far a build is: after each step, and what a step is at while it takes its time. */
 function telling(progress: (progress: Progress) => void, { steps }: Part) {
@@ -83,13 +45,12 @@ export interface Surroundings {
 const WORTH_STORING = 120;
 
 /** The core behind the contract. Browser and Node workers expose one each. */
-export class EngineSession implements EngineApi {
+export class EngineSession implements EngineApi, Workshop {
   private config: EngineConfig = {};
   private readonly cache = new ResultCache();
-  private readonly meshes = new MeshStore();
   private readonly files = new Map<string, Uint8Array>();
   private readonly warming = warmUp(WARM_ROUNDS);
-  private readonly parts = new WeakMap<StepResult, Map<string, PartsView>>();
+  readonly views = new Views();
 
   constructor(private readonly surroundings: Surroundings) {}
 
@@ -102,65 +63,23 @@ export class EngineSession implements EngineApi {
     return this.guard(async () => !this.warming.next().done);
   }
 
-  evaluate(request: EvaluateRequest, progress?: (progress: Progress) => void): Promise<Evaluation> {
+  run<N extends OperationName>(
+    operation: N,
+    request: Operations[N]["asks"],
+    progress?: (progress: Progress) => void,
+  ): Promise<Answer<Operations[N]["gives"]>> {
     return this.guard(async () => {
-      const result = await this.build(request, progress);
-      const known = new Set(request.known);
-      const view = (entry: BenchItem): ItemView => {
-        const made = (report: StepReport) => report.key === entry.key && report.made.includes(entry.item.id);
-        const step = result.steps.find(made)?.id ?? "";
-        if (isBody(entry.item))
-          return {
-            ...this.bodyView(result.results.get(entry.key)!, entry.item.id, entry.name, step, known),
-            was: entry.was,
-            lacks: entry.lacks,
-          };
-        if (entry.item.kind === "sketch") return sketchView(entry.item, entry.name, step);
-        const { kind, id, origin, normal } = entry.item;
-        return { kind, id, origin, normal, name: entry.name, step };
-      };
-      const items = result.bench.map(view);
-      for (const item of items) if (isBodyView(item)) known.add(item.meshId);
-      const before = result.before?.map(view);
-      const pieces = result.pieces?.map((piece) => this.pieceView(piece));
-      if (result.pieces) freePieces(result.pieces);
-      this.cache.trim(new Set(result.results.keys()));
-      this.storeSlow(result);
-      return {
-        steps: warnOfPinches(result.steps, items.filter(isBodyView)),
-        items,
-        heapBytes: kernelHeapBytes(),
-        ...(before ? { before } : {}),
-        ...(pieces ? { pieces } : {}),
-      };
+      const answer = await OPERATIONS[operation](this, request, progress);
+      return { answer, heapBytes: kernelHeapBytes() };
     });
   }
 
-  release({ job, part, bodies, format, tolerance }: ReleaseRequest): Promise<Uint8Array> {
-    return this.guard(async () => {
-      const { bench } = await this.build({ job, part, known: [] });
-      const wanted = bench.filter((entry) => bodies.includes(entry.item.id));
-      const own = job.parts.find((candidate) => candidate.id === part)!;
-      return writeBodies(format, outBodies(own, wanted), { title: own.name, tolerance });
-    });
+  keep(result: PartResult): void {
+    this.cache.trim(new Set(result.results.keys()));
+    this.storeSlow(result);
   }
 
-  measure({ job, part, first, second }: MeasureRequest): Promise<Measurement> {
-    return this.guard(async () => {
-      const { bench } = await this.build({ job, part, known: [] });
-      const find = (target: Target): Thing => thingOf(bench, target);
-      const one = find(first);
-      if (!second) return { first: measureThing(one) };
-      const two = find(second);
-      return { first: measureThing(one), second: measureThing(two), between: measureBetween(one, two) };
-    });
-  }
-
-  inspect(name: string, bytes: Uint8Array): Promise<Inspection> {
-    return this.guard(async () => inspectStep(bytes, name));
-  }
-
-  private async build(request: EvaluateRequest, progress?: (progress: Progress) => void): Promise<PartResult> {
+  async build(request: EvaluateRequest, progress?: (progress: Progress) => void): Promise<PartResult> {
     const { job, upTo, pieces } = request;
     const part = job.parts.find((candidate) => candidate.id === request.part);
     if (!part) throw new SeamError({ code: "part-missing", message: "That part is no longer in the job." });
@@ -223,58 +142,6 @@ export class EngineSession implements EngineApi {
     }
   }
 
-  private bodyView(
-    result: StepResult,
-    id: string,
-    name: string,
-    step: string,
-    known: Set<string>,
-  ): Omit<BodyView, "was" | "lacks"> {
-    const item = result.made.find((candidate) => candidate.id === id);
-    if (!item || !isBody(item)) throw new Error(`No body ${id} in its result.`);
-    const extras = result.extras.get(id) ?? {};
-    result.extras.set(id, extras);
-    extras.measures ??= measure(item.shape, item.kind);
-    const meshId = `${result.key}/${id}`;
-    if (!known.has(meshId)) extras.mesh ??= this.meshFor(item.shape, item.faces);
-    const parts = this.parts.get(result) ?? new Map<string, PartsView>();
-    this.parts.set(result, parts);
-    if (!parts.has(id)) parts.set(id, partsView(item));
-    return {
-      kind: item.kind,
-      id,
-      name,
-      step,
-      meshId,
-      measures: extras.measures,
-      ...parts.get(id)!,
-      ...(known.has(meshId) ? {} : { mesh: extras.mesh! }),
-    };
-  }
-
-  private pieceView({ piece, shape, fate, decided, preset }: NonNullable<PartResult["pieces"]>[number]): PieceView {
-    return {
-      ...piece,
-      fate,
-      decided,
-      preset,
-      measures: measure(shape, piece.form),
-      inner: innerPoint(shape),
-      centre: surfaceCentre(shape),
-      mesh: this.meshFor(shape, piece.faces),
-    };
-  }
-
-  /** A mesh to look at, with the edges marked where faces of different steps meet: the seam lines. */
-  private meshFor(shape: Shape, faces: readonly string[]): ViewMesh {
-    const box = boxOf(shape);
-    const mesh = this.meshes.mesh(shape, viewDeflection(box ? diagonal(box) : 1));
-    const seams = edgeNeighbourhoods(shape).edges.map(
-      (edge) => new Set(edge?.faces.map((face) => originOf(faces[face]!))).size > 1,
-    );
-    return { ...mesh, seams: Uint8Array.from(seams, Number) };
-  }
-
   private async guard<T>(work: () => Promise<T>): Promise<T> {
     try {
       return await work();
@@ -282,95 +149,4 @@ export class EngineSession implements EngineApi {
       throw asEngineFault(cause);
     }
   }
-}
-
-/** What a target names. @throws SeamError when it is there no longer. */
-function thingOf(bench: readonly BenchItem[], { body: id, part }: Target): Thing {
-  const item = bench.find((entry) => entry.item.id === id)?.item;
-  const gone = () =>
-    new SeamError({ code: "measured-gone", message: "What was measured is there no longer. Pick again." });
-  if (!item || !isBody(item)) throw gone();
-  if (!part) return { body: item };
-  const names = topologyNames(item.shape, item.faces);
-  const list = { face: item.faces, edge: names.edges, corner: names.vertices }[part.kind];
-  const place = list.indexOf(part.name);
-  if (place < 0) throw gone();
-  return { body: item, part: { kind: part.kind, place } };
-}
-
-function sketchView({ kind, id, frame, entities, given }: SketchItem, name: string, step: string): SketchView {
-  const curves = curvesOf(entities, true);
-  const lines = curves.flatMap((curve) =>
-    polyline(
-      { curve, from: 0, to: 1, stretch: 0, forwards: true },
-      curve.shape.kind === "line" ? 1 : curve.entity === curve.id ? 96 : 8,
-    ).flatMap((ends) => ends.flatMap((end) => [...inSpace(frame, end)])),
-  );
-  return {
-    kind,
-    id,
-    name,
-    step,
-    frame,
-    given,
-    lines,
-    curves: curves.length,
-    straight: entities.filter(({ type }) => type === "line").map((line) => line.id),
-    regions: regionViews(profileOf(entities)),
-  };
-}
-
-function regionViews(profile: Profile): RegionView[] {
-  const filled = new Set(filledRegions(profile));
-  return profile.regions.map((region) => ({
-    key: region.key,
-    inner: [...region.inner],
-    area: region.area,
-    filled: filled.has(region),
-    rings: [region.outline, ...region.holes].map((parts) =>
-      parts.flatMap((part) => polyline(part).map(([from]): [number, number] => [...from])),
-    ),
-  }));
-}
-
-type PartsView = Pick<BodyView, "faces" | "edges" | "corners">;
-
-/** The faces, edges and corners of a body with their names: what can be picked. */
-function partsView({ shape, faces }: Body): PartsView {
-  const names = topologyNames(shape, faces);
-  const corners = verticesOf(shape);
-  return {
-    faces: allFaceFacts(shape).map((facts, f) => ({ ...facts, name: faces[f]! })),
-    edges: allEdgeFacts(shape).map((facts, e) => (facts ? { ...facts, name: names.edges[e]! } : null)),
-    corners: names.vertices.map((name, v) => ({ name, at: corners[v]! })),
-  };
-}
-
-/** The step that a face comes from. */
-function originOf(face: string): string {
-  return face.split(":")[0]!;
-}
-
-/** Comlink carries an Error's name, message and stack; the rest rides in the message as JSON. */
-export function asEngineFault(cause: unknown): Error {
-  const fault: EngineFault =
-    cause instanceof SeamError
-      ? { code: cause.trouble.code, message: cause.message, fatal: !kernelTrusted() }
-      : cause instanceof KernelFault
-        ? { code: "kernel", message: "The geometry could not be computed.", fatal: cause.fatal }
-        : { code: "engine", message: cause instanceof Error ? cause.message : String(cause), fatal: true };
-  const error = new Error(JSON.stringify(fault));
-  error.name = "EngineFault";
-  return error;
-}
-
-export function readEngineFault(cause: unknown): EngineFault {
-  if (cause instanceof Error && cause.name === "EngineFault") {
-    try {
-      return JSON.parse(cause.message) as EngineFault;
-    } catch {
-      // Not one of ours after all.
-    }
-  }
-  return { code: "engine", message: cause instanceof Error ? cause.message : String(cause), fatal: true };
 }

@@ -15,10 +15,8 @@ import { drawnThrough } from "./drawn-points";
 import { type FoundReference, referencesOf } from "./references";
 import { withTriedRepairs } from "./repairs";
 import type { StepResult } from "./result";
+import { ENGINE_VERSION } from "./version";
 import { weigh } from "./weigh";
-
-/** Changes when the engine that all steps share makes something else; what one kind of step makes has a `version` of its own. */
-export const ENGINE_VERSION = "10";
 
 export type StepState = "good" | "warned" | "failed" | "waiting" | "suppressed" | "held";
 
@@ -159,7 +157,7 @@ class Run {
         engine: ENGINE_VERSION,
         step: step.id,
         type: step.type,
-        version: work.version ?? 0,
+        version: type.version ?? 0,
         values: own.values,
         refs: needs,
         repeats: own.repeats.map((id) => this.done.get(id)?.key ?? ""),

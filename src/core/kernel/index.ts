@@ -32,12 +32,11 @@ export {
   type Drawn,
   drawOutSheet,
   drawOutSolid,
-  inSpace,
   type PlanarCurve,
   type PlanarStretch,
-  type PlaneFrame,
   sweepEdges,
 } from "./outline";
+export { inSpace, type PlaneFrame } from "./plane-frame";
 export { subshapePlanes } from "./planes";
 export {
   makeBox,

@@ -3,19 +3,11 @@ import { KernelFault } from "./faults";
 import { edgeHandles } from "./incidence";
 import { lib } from "./library";
 import { volumeOf } from "./mass";
+import { inSpace, type Place, type PlaneFrame } from "./plane-frame";
 import { point } from "./primitives";
 import { type Scope, scoped } from "./scope";
 import { asEdge, compound, fromList, ownHandle, type Shape, ShapeMap, shellOf, subshapes } from "./topology";
 import { add, cross, length, scale, type Vec3 } from "./vectors";
-
-/** A plane with its own X and Y: Y is the normal turned from X. Both unit vectors. */
-export interface PlaneFrame {
-  origin: Vec3;
-  normal: Vec3;
-  x: Vec3;
-}
-
-type Place = readonly [number, number];
 
 /** A curve in a plane, exactly, with a parameter from 0 to 1; angles in radians from the frame's X. */
 export type PlanarCurve =
@@ -37,11 +29,6 @@ export interface PlanarStretch {
 export interface BoundaryStep {
   stretch: number;
   forwards: boolean;
-}
-
-/** A point of a plane in space. */
-export function inSpace({ origin, normal, x }: PlaneFrame, [u, v]: Place): Vec3 {
-  return add(add(origin, scale(x, u)), scale(cross(normal, x), v));
 }
 
 /** Edges for stretches; those that meet at a place share its vertex. They belong to the scope. */

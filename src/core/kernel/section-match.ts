@@ -1,5 +1,6 @@
 import type { LoftOutline } from "./loft";
-import { type BoundaryStep, inSpace } from "./outline";
+import type { BoundaryStep } from "./outline";
+import { inSpace } from "./plane-frame";
 import { dot, sub, type Vec3 } from "./vectors";
 
 /** Where each step of an outline begins, in space. */

@@ -55,6 +55,8 @@ export interface StepType<S extends z.ZodType = z.ZodType> {
   words: StepWords;
   /** What its form asks for. A value whose field is not shown is as if it had never been filled in. */
   fields: Field[];
+  /** Raised when it makes something else of the same values than before, so that stored results of an older release are left alone. */
+  version?: number;
   /**
    * How steps of earlier releases become those of this one: in order, each done to those that were written before it. One
    * that has landed is never changed. A value that is new needs none: it gets its default.

@@ -85,8 +85,6 @@ export type ValuesOf<T> = T extends StepType<infer S> ? Resolved<z.infer<S>> : n
 /** What a kind of step does. */
 export interface StepEvaluation<S extends z.ZodType = z.ZodType> {
   step: StepType<S>;
-  /** Raised when it makes something else of the same values than before, so that stored results of an older release are left alone. */
-  version?: number;
   /** Whether it holds what it makes of these values against the law of sound solids itself: closed, valid, the right way out. */
   weighed?(values: Resolved<z.infer<S>>): boolean;
   /** The result depends on these values, the referenced items and files alone. @throws SeamError */

@@ -24,10 +24,7 @@ const session = new EngineSession({
 const api = {
   start: session.start.bind(session),
   warm: session.warm.bind(session),
-  evaluate: session.evaluate.bind(session),
-  release: session.release.bind(session),
-  measure: session.measure.bind(session),
-  inspect: session.inspect.bind(session),
+  run: session.run.bind(session),
   /** Holds a lock for as long as this worker lives: whoever waits for it learns of its death at once. */
   holdLock(name: string): Promise<void> {
     return new Promise((held) => {

@@ -30,10 +30,7 @@ function spawnBrowserEngine(config: EngineConfig): EngineWorker {
   const api: EngineApi = {
     start: (c) => remote.start(c),
     warm: () => remote.warm(),
-    evaluate: (request, progress) => remote.evaluate(request, progress ? proxy(progress) : undefined),
-    release: (request) => remote.release(request),
-    measure: (request) => remote.measure(request),
-    inspect: (name, bytes) => remote.inspect(name, bytes),
+    run: (operation, request, progress) => remote.run(operation, request, progress ? proxy(progress) : undefined),
   };
   return {
     api,

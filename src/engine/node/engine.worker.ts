@@ -16,10 +16,7 @@ if (parentPort)
     {
       start: session.start.bind(session),
       warm: session.warm.bind(session),
-      evaluate: session.evaluate.bind(session),
-      release: session.release.bind(session),
-      measure: session.measure.bind(session),
-      inspect: session.inspect.bind(session),
+      run: session.run.bind(session),
     },
     nodeEndpoint(parentPort as never),
   );

@@ -38,7 +38,7 @@ export async function report(
   waiting.count++;
   const late = AbortSignal.timeout(time);
   try {
-    return await engines.evaluate(request, undefined, AbortSignal.any([signal, late]));
+    return await engines.ask("evaluate", request, { signal: AbortSignal.any([signal, late]) });
   } catch (cause) {
     if (cause instanceof Cancelled && late.aborted && !signal.aborted)
       throw new ReportRefused(

@@ -20,10 +20,7 @@ export function spawnNodeEngine(): EngineWorker {
   const api: EngineApi = {
     start: (config) => remote.start(config),
     warm: () => remote.warm(),
-    evaluate: (request, progress) => remote.evaluate(request, progress ? proxy(progress) : undefined),
-    release: (request) => remote.release(request),
-    measure: (request) => remote.measure(request),
-    inspect: (name, bytes) => remote.inspect(name, bytes),
+    run: (operation, request, progress) => remote.run(operation, request, progress ? proxy(progress) : undefined),
   };
   return { api, ready, died, kill: () => void worker.terminate() };
 }

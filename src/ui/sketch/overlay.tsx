@@ -1,6 +1,6 @@
 "use client";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { inSpace } from "@/core/kernel";
+import { inSpace } from "@/core/kernel/plane-frame";
 import {
   allOf,
   type Clip,

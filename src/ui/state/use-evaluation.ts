@@ -1,6 +1,7 @@
 "use client";
 import { useEffect, useRef } from "react";
-import { pack, unpack, viewKey } from "@/core/build";
+import { pack, unpack } from "@/core/build/pack";
+import { viewKey } from "@/core/build/view-key";
 import { checkJob } from "@/core/job";
 import { type Evaluation, isBodyView, type ViewMesh } from "@/engine/contract";
 import { Cancelled } from "@/engine/host";
@@ -64,7 +65,8 @@ export function useEvaluation(): { stop(): void; again(): void } {
       tell(0, shown.steps.length);
       try {
         const { meshes } = workspace.getState();
-        const evaluation = await engines().evaluate(
+        const evaluation = await engines().ask(
+          "evaluate",
           {
             job: checkJob(JSON.parse(JSON.stringify(draft))),
             part,
@@ -72,11 +74,13 @@ export function useEvaluation(): { stop(): void; again(): void } {
             storedKeys: storedKeys.current?.keys ?? [],
             ...(editing ? { upTo: editing.step.id, pieces: editing.step.id } : {}),
           },
-          ({ done, total, stage }) => {
-            // A word of progress may arrive after the result itself: it comes by another way.
-            if (running.current === entry) tell(done, total, stage);
+          {
+            progress: ({ done, total, stage }) => {
+              // A word of progress may arrive after the result itself: it comes by another way.
+              if (running.current === entry) tell(done, total, stage);
+            },
+            signal: abort.signal,
           },
-          abort.signal,
         );
         if (running.current === entry) running.current = null;
         const all = takeMeshes(evaluation, meshes);

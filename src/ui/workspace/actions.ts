@@ -1,6 +1,6 @@
 "use client";
 import { useMemo } from "react";
-import { whyNotMoved } from "@/core/build";
+import { whyNotMoved } from "@/core/build/dependants";
 import type { Trouble } from "@/core/errors";
 import { edits, freshStepId, type GroupRun, repaired, type Step, sheetEdits } from "@/core/job";
 import { shownFields, stepType } from "@/core/steps";

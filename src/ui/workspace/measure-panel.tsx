@@ -116,7 +116,7 @@ function useMeasurement(): { stop(): void } | null {
       if (measuring?.picked === picked) set({ measuring: { ...measuring, ...more } });
     };
     engines()
-      .measure({ job: document, part, first, ...(second ? { second } : {}) }, stopping.signal)
+      .ask("measure", { job: document, part, first, ...(second ? { second } : {}) }, { signal: stopping.signal })
       .then(
         (result) => tell({ result, trouble: null }),
         (cause: Error) =>

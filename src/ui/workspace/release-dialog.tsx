@@ -64,7 +64,7 @@ function ReleaseForm() {
   async function write(): Promise<void> {
     setState({ kind: "busy", message: "Writing…" });
     try {
-      const bytes = await engines().release({
+      const bytes = await engines().ask("release", {
         job: checkJob(JSON.parse(JSON.stringify(job))),
         part: part.id,
         bodies: chosen,

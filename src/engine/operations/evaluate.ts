@@ -1,0 +1,22 @@
+import { freePieces, warnOfPinches } from "@/core/build";
+import { isBodyView } from "../contract";
+import type { Operation } from "./operation";
+
+/** Builds a part and shows what is on its bench. */
+export const evaluate: Operation<"evaluate"> = async (workshop, request, progress) => {
+  const { views } = workshop;
+  const result = await workshop.build(request, progress);
+  const known = new Set(request.known);
+  const items = result.bench.map((entry) => views.item(entry, result, known));
+  for (const item of items) if (isBodyView(item)) known.add(item.meshId);
+  const before = result.before?.map((entry) => views.item(entry, result, known));
+  const pieces = result.pieces?.map((piece) => views.piece(piece));
+  if (result.pieces) freePieces(result.pieces);
+  workshop.keep(result);
+  return {
+    steps: warnOfPinches(result.steps, items.filter(isBodyView)),
+    items,
+    ...(before ? { before } : {}),
+    ...(pieces ? { pieces } : {}),
+  };
+};

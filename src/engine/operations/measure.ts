@@ -1,0 +1,29 @@
+import type { BenchItem } from "@/core/build";
+import { measureBetween, measureThing, type Thing } from "@/core/check";
+import { SeamError } from "@/core/errors";
+import { isBody, topologyNames } from "@/core/naming";
+import type { Target } from "../contract";
+import type { Operation } from "./operation";
+
+/** Measures one thing, or two and how they lie to each other: exactly. */
+export const measure: Operation<"measure"> = async (workshop, { job, part, first, second }) => {
+  const { bench } = await workshop.build({ job, part, known: [] });
+  const one = thingOf(bench, first);
+  if (!second) return { first: measureThing(one) };
+  const two = thingOf(bench, second);
+  return { first: measureThing(one), second: measureThing(two), between: measureBetween(one, two) };
+};
+
+/** What a target names. @throws SeamError when it is there no longer. */
+function thingOf(bench: readonly BenchItem[], { body: id, part }: Target): Thing {
+  const item = bench.find((entry) => entry.item.id === id)?.item;
+  const gone = () =>
+    new SeamError({ code: "measured-gone", message: "What was measured is there no longer. Pick again." });
+  if (!item || !isBody(item)) throw gone();
+  if (!part) return { body: item };
+  const names = topologyNames(item.shape, item.faces);
+  const list = { face: item.faces, edge: names.edges, corner: names.vertices }[part.kind];
+  const place = list.indexOf(part.name);
+  if (place < 0) throw gone();
+  return { body: item, part: { kind: part.kind, place } };
+}

@@ -1,0 +1,19 @@
+import type { PartResult } from "@/core/build";
+import type { EvaluateRequest, OperationName, Operations, Progress } from "../contract";
+import type { Views } from "../views";
+
+/** What an operation has to work with: the parts that are built, and how they are seen. */
+export interface Workshop {
+  /** Builds a part, from what is at hand where it is. @throws SeamError */
+  build(request: EvaluateRequest, progress?: (progress: Progress) => void): Promise<PartResult>;
+  /** Keeps what a part was built of, lets go of the rest, and stores what took long. */
+  keep(result: PartResult): void;
+  views: Views;
+}
+
+/** How one operation of the engine is done. */
+export type Operation<N extends OperationName> = (
+  workshop: Workshop,
+  request: Operations[N]["asks"],
+  progress?: (progress: Progress) => void,
+) => Promise<Operations[N]["gives"]>;
