@@ -50,7 +50,10 @@ module.exports = {
       // Checking a document loads no geometry either (a test bundles it and looks): steps are declared apart from what they do.
       name: "declared-apart",
       severity: "error",
-      from: { path: "^src/core/(job/|steps/(index|declare|registry|values)|steps/.*/declare)", pathNot: "\\.test\\.ts$" },
+      from: {
+        path: "^src/core/(job/|steps/(index|declare|registry|values)|steps/.*/declare)",
+        pathNot: "\\.test\\.ts$",
+      },
       to: {
         path: "^src/core/(kernel|naming|check|build|exchange)/|^src/core/steps/.*evaluat|^src/core/seam/(?!piece|presets)",
         dependencyTypesNot: ["type-only"],
