@@ -78,11 +78,17 @@ export function findMarked(mark: Mark, pieces: readonly Traced[], alike: readonl
     if (fresh.length > silent) return unclear("divided", [piece, ...fresh]);
     // One that could not be told from it by a bound of its own is there no more: it may have run together with this one.
     if (fresh.length < silent && extras(mark, pieces[piece]!) > 0) return unclear("merged", [piece, ...fresh]);
-    // Another lies now at the spans of drawn curves at which this one did.
-    if (!liesAt(pieces[piece]!, mark.at) && alike.some((other) => liesAt(pieces[other]!, mark.at)))
-      return unclear("changed", [piece, ...fresh]);
+    // It lay alone at spans of drawn curves, and lies at others now: it may be a sibling that has come to its faces.
+    if (leftItsSpans(piece)) return unclear("changed", [piece, ...fresh]);
     if (mark.twin && contradicted(mark.twin, pieces, alike, piece)) return unclear("alike", [piece, ...fresh]);
     return found(piece, hasShifted(piece));
+  }
+
+  /** Whether it lies at none of the spans at which it alone of its kind did, where its kind lies at spans at all now. */
+  function leftItsSpans(piece: number): boolean {
+    return (
+      mark.at.length > 0 && !liesAt(pieces[piece]!, mark.at) && alike.some((other) => pieces[other]!.spans().size > 0)
+    );
   }
 
   function hasShifted(piece: number): boolean {

@@ -1,4 +1,5 @@
 import { beforeAll, expect, test } from "vitest";
+import { roughSkin } from "../kernel";
 import { loadNodeKernel } from "../kernel/node";
 import { build, jobOf } from "../testing/harness";
 import { readMark, writeMark } from "./mark";
@@ -91,4 +92,21 @@ test("a mark is read as it was written, with spans and without", () => {
   const older = text.replace("=bbbbb.cccccddddd", "");
   expect(older).not.toBe(text);
   expect(readMark(older)).toMatchObject({ at: [], past: [], twin: { count: 3 } });
+});
+
+test("the lump at the bar's end is asked about when the wave is drawn wider: the next crest's lump has come to its face", () => {
+  const points = (half: number): Crest[] =>
+    Array.from({ length: 21 }, (_, i): Crest => [`p${i}`, (i - 10) * half, i % 2 === 0]);
+  const first = build(cutBar(points(12), { length: 100 }), { pieces: "cut" });
+  // Under the crest at −48, of which the bar's end leaves two thirds; half as wide again, that crest lies beyond the end.
+  const end = first.pieces!.find(({ shape }) => Math.abs(roughSkin(shape).centre[0] + 45.66) < 0.1)!;
+  const { kind, faces, mark } = end.piece;
+  const rule = { piece: { kind, faces, mark }, fate: "group", group: "Chosen" };
+  const edited = build(cutBar(points(18), { length: 100, fates: [rule] }));
+  expect(edited.reports.filter(({ id }) => id.includes("group:Chosen"))).toEqual([]);
+  expect(edited.step("cut").warnings.map(({ code }) => code)).toContain("check-pieces");
+  // A little wider it still lies at its own spans, and is found.
+  const near = build(cutBar(points(12.3), { length: 100, fates: [rule] }));
+  expect(near.reports.filter(({ id }) => id.includes("group:Chosen"))).toHaveLength(1);
+  expect(near.step("cut").warnings.map(({ code }) => code)).not.toContain("check-pieces");
 });
