@@ -22,7 +22,10 @@ export function transact<T>(db: Database, work: (tx: Transaction) => Promise<T>)
         return await db.transaction(work, { behavior: "immediate" });
       } catch (cause) {
         const problem = asStorageProblem(cause);
-        if (performance.now() - started > PATIENCE || problem?.code !== "locked") throw problem ?? cause;
+        // The driver may have waited all that time by itself, with nothing else done in this process: what holds the file may be
+        // of this process, and is given the chance to let go.
+        const late = attempt > 0 && performance.now() - started > PATIENCE;
+        if (late || problem?.code !== "locked") throw problem ?? cause;
         await new Promise((resolve) => setTimeout(resolve, Math.min(PAUSE, 40 * (attempt + 1))));
       }
     }
