@@ -49,19 +49,22 @@ export function findMarked(mark: Mark, pieces: readonly Traced[], alike: readonl
     // All that bounded it alone is gone from the model: only a piece that has nothing it had not can be what is left of it.
     const left = withoutOthers().filter((piece) => extras(mark, pieces[piece]!) === 0);
     return left.length === 1 && mark.of === 1 && alike.length === 1
-      ? found(left[0]!)
+      ? atHome(left[0]!, false)
       : unclear(left.length > 0 ? "changed" : "gone", withoutOthers());
   }
   const equal = alike.filter((piece) => isEqual(mark, pieces[piece]!));
   const bySpans = atItsSpans(mark, pieces, alike, isOther);
   if (bySpans) return bySpans;
-  if (mark.twin && mark.twin.count > 1) return amongTwins(mark.twin, pieces, equal, alike, withoutOthers());
+  if (mark.twin && mark.twin.count > 1) {
+    const outcome = amongTwins(mark.twin, pieces, equal, alike, withoutOthers());
+    return outcome.how === "found" ? atHome(outcome.piece, outcome.shifted) : outcome;
+  }
   if (equal.length > 1) return unclear("divided", equal);
   if (equal.length === 1) return settled(equal[0]!);
   // The only one of its kind, then and now, with most of what bounded it.
   const [only] = alike;
   if (mark.of === 1 && alike.length === 1 && 2 * common(mark, pieces[only!]!) >= mark.shared.length)
-    return found(only!, hasShifted(only!));
+    return atHome(only!, hasShifted(only!));
   return unclear(withoutOthers().length > 0 ? "changed" : "gone", withoutOthers());
 
   function withoutOthers(): number[] {
@@ -78,17 +81,18 @@ export function findMarked(mark: Mark, pieces: readonly Traced[], alike: readonl
     if (fresh.length > silent) return unclear("divided", [piece, ...fresh]);
     // One that could not be told from it by a bound of its own is there no more: it may have run together with this one.
     if (fresh.length < silent && extras(mark, pieces[piece]!) > 0) return unclear("merged", [piece, ...fresh]);
-    // It lay alone at spans of drawn curves, and lies at others now: it may be a sibling that has come to its faces.
-    if (leftItsSpans(piece)) return unclear("changed", [piece, ...fresh]);
     if (mark.twin && contradicted(mark.twin, pieces, alike, piece)) return unclear("alike", [piece, ...fresh]);
-    return found(piece, hasShifted(piece));
+    return atHome(piece, hasShifted(piece), fresh);
   }
 
-  /** Whether it lies at none of the spans at which it alone of its kind did, where its kind lies at spans at all now. */
-  function leftItsSpans(piece: number): boolean {
-    return (
-      mark.at.length > 0 && !liesAt(pieces[piece]!, mark.at) && alike.some((other) => pieces[other]!.spans().size > 0)
-    );
+  /**
+   * A piece that is the one by its faces or its place, unless it lay alone at spans of drawn curves and lies at none of them
+   * now, where its kind lies at spans at all: then another part of the curve may have come to its faces.
+   */
+  function atHome(piece: number, shifted: boolean, fresh: readonly number[] = []): Outcome {
+    const left =
+      mark.at.length > 0 && !liesAt(pieces[piece]!, mark.at) && alike.some((other) => pieces[other]!.spans().size > 0);
+    return left ? unclear("changed", [piece, ...fresh]) : found(piece, shifted);
   }
 
   function hasShifted(piece: number): boolean {

@@ -21,7 +21,7 @@ export interface Mark {
   of: number;
   /** How many bounds it had in all: more than are listed where they were too many. */
   total: number;
-  /** Spans of drawn curves at which it alone of its kind lay; where it has peers. */
+  /** Spans of drawn curves at which it alone of its kind lay. */
   at: string[];
   /** One or more spans at which each of those others lay alone. */
   past: string[];
@@ -134,7 +134,7 @@ export function markOf(pieces: readonly Traced[], piece: number, siblings: reado
     telling: telling.length,
     of: siblings.length,
     total: all.length,
-    ...(twin ? spansOf(pieces, piece, siblings, room) : { at: [], past: [] }),
+    ...spansOf(pieces, piece, siblings, room),
     twin,
   };
 }

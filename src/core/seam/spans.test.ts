@@ -110,3 +110,22 @@ test("the lump at the bar's end is asked about when the wave is drawn wider: the
   expect(near.reports.filter(({ id }) => id.includes("group:Chosen"))).toHaveLength(1);
   expect(near.step("cut").warnings.map(({ code }) => code)).not.toContain("check-pieces");
 });
+
+test("the only lump of its kind is asked about when another crest has come to its place", () => {
+  // A bar shorter than the wave: one lump under it, at either crest the same in place, size and faces.
+  const short = (from: number): Crest[] =>
+    Array.from({ length: 13 }, (_, i): Crest => [`p${i}`, (i + from - 6) * 20, i % 2 === 0]);
+  const first = build(cutBar(short(0), { length: 30 }), { pieces: "cut" });
+  const under = first.pieces!.find(({ shape }) => roughSkin(shape).centre[2] < 10)!;
+  expect(first.pieces!.filter(({ piece }) => piece.kind === under.piece.kind)).toHaveLength(1);
+  const { kind, faces, mark } = under.piece;
+  const fates = [{ piece: { kind, faces, mark }, fate: "group", group: "Chosen" }];
+  const chosen = (wave: Crest[]) => {
+    const built = build(cutBar(wave, { length: 30, fates }));
+    const asked = built.step("cut").warnings.some(({ code }) => code === "check-pieces");
+    return { found: built.reports.some(({ id }) => id.includes("group:Chosen")), asked };
+  };
+  expect(chosen(short(0))).toEqual({ found: true, asked: false });
+  expect(chosen(short(0.1))).toEqual({ found: true, asked: false });
+  for (const pitches of [2, -2]) expect(chosen(short(pitches)), `${pitches}`).toEqual({ found: false, asked: true });
+});

@@ -61,7 +61,7 @@ export interface Trace {
   /** How its id may begin, after the step's. */
   keys: string[];
   bounds: string[];
-  /** Spans of drawn curves that it lies at; where others of its kind may be taken for it. */
+  /** Spans of drawn curves that it lies at, where there are any. */
   spans?: string[];
   spot: Spot | null;
   /** How an older release would have named it. */

@@ -90,7 +90,7 @@ function pieceTraces(pieces: readonly Piece[], idOf: (piece: Piece) => string | 
     id: idOf(piece),
     keys: [...new Set(piece.kinds.map(keyOf))],
     bounds: [...piece.bounds],
-    ...(pieces.some((other) => other !== piece && other.kind === piece.kind) ? { spans: [...piece.spans()] } : {}),
+    ...(piece.spans().size > 0 ? { spans: [...piece.spans()] } : {}),
     spot: pieces.some((other) => other !== piece && other.kind === piece.kind) ? piece.spot() : null,
     once: older[i]!,
   }));
