@@ -80,6 +80,9 @@ export const fileSchema = z
   .describe("An imported file, kept as it came");
 export type JobFile = z.infer<typeof fileSchema>;
 
+/** By type of step. */
+export const versionsSchema = z.record(z.string(), z.number().int().min(0));
+
 export const jobSchema = z
   .strictObject({
     format: z.literal(FORMAT),
@@ -92,8 +95,7 @@ export const jobSchema = z
     parameters: parametersField.describe("Named values for all parts"),
     materials: z.array(materialSchema).max(200).default([]).describe("Beside those that come with the program"),
     files: z.array(fileSchema).max(500).default([]),
-    stepVersions: z
-      .record(z.string(), z.number().int().min(0))
+    stepVersions: versionsSchema
       .optional()
       .describe("How far each type of step has been upgraded, for types whose steps were once written in another way"),
     parts: z.array(partSchema).min(1, "A job needs at least one part").max(200),

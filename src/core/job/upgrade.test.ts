@@ -39,7 +39,12 @@ describe("jobs of every release", () => {
     ]);
     const stored = JSON.parse(JSON.stringify(job));
     for (const key of ["radii", "edges2", "radius2", "edges3", "radius3"]) delete stored.parts[0].steps[1][key];
-    expect(upgradeJob(stored)).toEqual(job);
+    const [read, again] = [upgradeJob(stored), upgradeJob(stored)];
+    expect(read).toEqual(job);
+    // Lists that were filled in are each job's own.
+    (read as typeof job).parts[0]!.steps[1]!.edges2 = "changed";
+    ((read as typeof job).parts[0]!.steps[1]!.edges3 as unknown[]).push("changed");
+    expect(again).toEqual(job);
   });
 });
 
@@ -65,6 +70,20 @@ describe("steps that were once written in another way", () => {
     expect(upgradeJob(first, of)).toEqual(first);
     expect(sizeOf(upgradeJob(written({ size: [1, 2, 3] }, { box: 1 }), of))).toEqual([2, 4, 6]);
     expect(sizeOf(upgradeJob(written({ size: [1, 2, 3] }, { box: 2 }), of))).toEqual([1, 2, 3]);
+  });
+
+  test("are not upgraded where they were added after the rest was", () => {
+    const empty = upgradeJob({ ...written({}), parts: [{ id: "p", name: "P", steps: [] as unknown[] }] }, of);
+    empty.parts[0]!.steps.push({ id: "a", type: "box", size: [1, 2, 3] });
+    expect(sizeOf(upgradeJob(empty, of))).toEqual([1, 2, 3]);
+  });
+
+  test("versions that are none are refused with a sentence, and upgrade nothing", () => {
+    for (const odd of [{ box: -1 }, { box: 0.5 }, { box: "1" }, [], 7]) {
+      const job = written({ width: 3 }, odd as never);
+      expect(upgradeJob(job, of)).toMatchObject({ stepVersions: odd, parts: [{ steps: [{ width: 3 }] }] });
+      expect(messageOf(() => checkJob(written({}, odd as never)))).toMatch(/^The job cannot be used/);
+    }
   });
 
   test("of a newer release are refused, with the step's name", () => {

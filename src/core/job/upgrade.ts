@@ -1,6 +1,6 @@
 import { fail } from "../errors";
-import { type StepUpgrade, stepType } from "../steps";
-import { withDefaults } from "../steps/values";
+import { STEP_TYPES, type StepUpgrade, stepType, withDefaults } from "../steps";
+import { versionsSchema } from "./document";
 
 type Written = Record<string, unknown>;
 
@@ -39,37 +39,40 @@ const JOB_UPGRADES: readonly JobUpgrade[] = [
 export function upgradeJob<T>(stored: T, upgradesOf = knownUpgrades): T {
   if (!isObject(stored)) return stored;
   const job = JOB_UPGRADES.reduce<Written>((value, { up }) => up(value), stored);
-  const versions = isObject(job.stepVersions) ? job.stepVersions : {};
-  const now: Record<string, number> = {};
-  for (const [type, version] of Object.entries(versions)) refuseNewer(type, version, upgradesOf(type).length);
-  const upgraded = eachPart(job, (part) => ({
+  const versions = versionsSchema.safeParse(job.stepVersions ?? {});
+  if (!versions.success) return job as T;
+  for (const [type, version] of Object.entries(versions.data)) refuseNewer(type, version, upgradesOf(type).length);
+  const from = (type: string) => versions.data[type] ?? 0;
+  const { stepVersions: _before, ...upgraded } = eachPart(job, (part) => ({
     ...part,
     steps: Array.isArray(part.steps)
-      ? part.steps.map((step) => (isObject(step) ? upgradeStep(step, versions, now, upgradesOf) : step))
+      ? part.steps.map((step) => (isObject(step) ? upgradeStep(step, from, upgradesOf) : step))
       : part.steps,
   }));
-  const { stepVersions: _before, ...rest } = upgraded;
-  return (Object.keys(now).length > 0 ? { ...rest, stepVersions: now } : rest) as T;
+  // Of every kind, whether the job has steps of it or not: those that it gets from now on are written as they are written now.
+  const now = STEP_TYPES.map(({ type }) => [type, upgradesOf(type).length] as const).filter(
+    ([, version]) => version > 0,
+  );
+  return (now.length > 0 ? { ...upgraded, stepVersions: Object.fromEntries(now) } : upgraded) as T;
 }
 
 const knownUpgrades = (type: string): readonly StepUpgrade[] => stepType(type)?.upgrades ?? [];
 
 function upgradeStep(
   step: Written,
-  versions: Written,
-  now: Record<string, number>,
+  from: (type: string) => number,
   upgradesOf: (type: string) => readonly StepUpgrade[],
 ): Written {
   const { type } = step;
   if (typeof type !== "string" || !stepType(type)) return step;
-  const upgrades = upgradesOf(type);
-  if (upgrades.length > 0) now[type] = upgrades.length;
-  const from = typeof versions[type] === "number" ? versions[type] : 0;
-  return withDefaults(upgrades.slice(from).reduce((values, { up }) => up(values), step) as Written & { type: string });
+  const upgraded = upgradesOf(type)
+    .slice(from(type))
+    .reduce((values, { up }) => up(values), step);
+  return withDefaults({ ...upgraded, type });
 }
 
-function refuseNewer(type: string, version: unknown, known: number): void {
-  if (typeof version !== "number" || version <= known) return;
+function refuseNewer(type: string, version: number, known: number): void {
+  if (version <= known) return;
   const label = stepType(type)?.words.label ?? type;
   fail(
     "job-newer",
