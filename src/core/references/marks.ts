@@ -12,14 +12,15 @@ export const references = new Marks<ReferenceMark>();
 /** Which schemas are ids of imported files. */
 export const fileReferences = new Marks<{ of: "file" }>();
 
-/** The items, by id, that a step's values mean, and steps, each once. */
-export function referencesIn(schema: z.ZodType, values: unknown, of?: ReferenceMark["of"]): string[] {
-  const found = new Set<string>();
-  references.each(schema, values, (value, mark) => {
-    if (of !== undefined && mark.of !== of) return;
-    found.add(typeof value === "string" ? value : (value as { body: string }).body);
+/** What a step's values mean: items and steps by id, each once; and which of those are steps. */
+export function referencesIn(schema: z.ZodType, values: unknown): { all: string[]; steps: string[] } {
+  const [all, steps] = [new Set<string>(), new Set<string>()];
+  references.each(schema, values, (value, { of }) => {
+    const id = typeof value === "string" ? value : (value as { body: string }).body;
+    all.add(id);
+    if (of === "step") steps.add(id);
   });
-  return [...found];
+  return { all: [...all], steps: [...steps] };
 }
 
 /** The imported files, by id, that a step's values mean. */

@@ -28,20 +28,27 @@ export class Marks<M extends object> {
 
   /** A copy of a value with every marked value in it changed; `path` is such as `size.0`. */
   map<T>(schema: z.ZodType, value: T, change: Change<M>): T {
-    return this.walk(schema, value, "", change) as T;
+    return this.changed(schema, value, "", change) as T;
   }
 
   /** Calls `found` with every marked value in a value. */
-  each(schema: z.ZodType, value: unknown, found: (value: unknown, mark: M, path: string) => void): void {
-    this.map(schema, value, (inner, mark, path) => {
-      found(inner, mark, path);
-      return inner;
-    });
+  each(schema: z.ZodType, value: unknown, found: (value: unknown, mark: M, path: string) => void, path = ""): void {
+    const mark = this.registry.get(schema as never) as M | undefined;
+    if (mark) found(value, mark, path);
+    else for (const [key, inner, item] of this.parts(schema, value)) this.each(inner, item, found, at(path, key));
   }
 
-  private walk(schema: z.ZodType, value: unknown, path: string, change: Change<M>): unknown {
+  private changed(schema: z.ZodType, value: unknown, path: string, change: Change<M>): unknown {
     const mark = this.registry.get(schema as never) as M | undefined;
-    return mark ? change(value, mark, path) : this.descend(schema, value, path, change);
+    if (mark) return change(value, mark, path);
+    let copy = value;
+    for (const [key, inner, item] of this.parts(schema, value)) {
+      const now = this.changed(inner, item, at(path, key), change);
+      if (key === null) return now;
+      if (copy === value) copy = Array.isArray(value) ? [...value] : { ...(value as object) };
+      (copy as Record<string | number, unknown>)[key] = now;
+    }
+    return copy;
   }
 
   private holds(schema: z.ZodType): boolean {
@@ -57,39 +64,42 @@ export class Marks<M extends object> {
     return found;
   }
 
-  /** Walks into a schema's parts along with the value's. */
-  private descend(schema: z.ZodType, value: unknown, path: string, change: Change<M>): unknown {
-    if (!this.holds(schema)) return value;
+  /** The parts of a value that may hold marked ones, with their keys and schemas; no key where the part is the value itself. */
+  private parts(schema: z.ZodType, value: unknown): [key: string | number | null, schema: z.ZodType, item: unknown][] {
+    if (!this.holds(schema)) return [];
     const { def } = schema as z.ZodType & { def: SchemaDef };
-    const walk = (inner: z.ZodType, item: unknown, key: string | number) =>
-      this.walk(inner, item, path === "" ? String(key) : `${path}.${key}`, change);
     switch (def.type) {
       case "default":
       case "optional":
       case "nullable":
       case "readonly":
-        return this.walk(def.innerType, value, path, change);
+        return [[null, def.innerType, value]];
       case "array":
-        return Array.isArray(value) ? value.map((item, i) => walk(def.element, item, i)) : value;
+        return Array.isArray(value) ? value.map((item, i) => [i, def.element, item]) : [];
       case "tuple":
         return Array.isArray(value)
-          ? value.map((item, i) => (def.items[i] ? walk(def.items[i], item, i) : item))
-          : value;
+          ? def.items.flatMap((inner, i) => (i < value.length ? [[i, inner, value[i]]] : []))
+          : [];
       case "record":
-        return isObject(value) ? mapped(value, (key, item) => walk(def.valueType, item, key)) : value;
+        return isObject(value) ? Object.entries(value).map(([key, item]) => [key, def.valueType, item]) : [];
       case "object":
         return isObject(value)
-          ? mapped(value, (key, item) => (Object.hasOwn(def.shape, key) ? walk(def.shape[key]!, item, key) : item))
-          : value;
+          ? Object.entries(def.shape).flatMap(([key, inner]) =>
+              Object.hasOwn(value, key) && this.holds(inner) ? [[key, inner, value[key]]] : [],
+            )
+          : [];
       case "union": {
         const option = def.options.find((candidate) => candidate.safeParse(value).success);
-        return option ? this.walk(option, value, path, change) : value;
+        return option ? [[null, option, value]] : [];
       }
       default:
-        return value;
+        return [];
     }
   }
 }
+
+const at = (path: string, key: string | number | null): string =>
+  key === null ? path : path === "" ? String(key) : `${path}.${key}`;
 
 function partsOf(def: SchemaDef): z.ZodType[] {
   switch (def.type) {
@@ -115,6 +125,3 @@ function partsOf(def: SchemaDef): z.ZodType[] {
 
 const isObject = (value: unknown): value is Record<string, unknown> =>
   typeof value === "object" && value !== null && !Array.isArray(value);
-
-const mapped = (value: Record<string, unknown>, change: (key: string, item: unknown) => unknown) =>
-  Object.fromEntries(Object.entries(value).map(([key, item]) => [key, change(key, item)]));

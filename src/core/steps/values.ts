@@ -44,16 +44,17 @@ export function activeValues<T extends StepLike>(step: T): T {
 /** The items and steps that a step needs, as it acts: by id. */
 export function refsOf(step: StepLike): string[] {
   const type = stepType(step.type);
-  return type ? referencesIn(type.schema, activeValues(step)) : [];
+  return type ? referencesIn(type.schema, activeValues(step)).all : [];
 }
 
 /** What a step that is resolved needs, and what its result depends on beside that. */
 export function needsOf(type: StepType, step: StepLike) {
+  const { all, steps } = referencesIn(type.schema, step);
   return {
     /** Items and steps, by id. */
-    refs: referencesIn(type.schema, step),
+    refs: all,
     /** Of those, the steps that it does again elsewhere. */
-    repeats: referencesIn(type.schema, step, "step"),
+    repeats: steps,
     /** Imported files, by id. */
     files: filesIn(type.schema, step),
     values: ownValues(type, step),
@@ -65,22 +66,25 @@ export const bringsIn = (type: StepType): boolean => type.fields.some(({ kind })
 
 /** The values of a step's kind: not what it is called, and in which group it stands. */
 function ownValues(type: StepType, step: StepLike): Record<string, unknown> {
-  const { shape } = type.schema as unknown as { shape: object };
   const values: Record<string, unknown> = {};
-  for (const key of Object.keys(shape)) values[key] = step[key];
+  for (const key of Object.keys(shapeOf(type))) values[key] = step[key];
   return values;
 }
+
+/** The values of a kind of step, by their keys. */
+const shapeOf = ({ schema }: StepType) => (schema as unknown as { shape: Record<string, z.ZodType> }).shape;
 
 /** A step as written, with the values that it does not have filled in, as far as its kind has defaults for them. */
 export function withDefaults<T extends { type: string } & Record<string, unknown>>(step: T): T {
   const type = stepType(step.type);
   if (!type) return step;
   let whole: T = step;
-  for (const key of Object.keys((type.schema as unknown as { shape: object }).shape)) {
+  for (const key of Object.keys(shapeOf(type))) {
     const initial = step[key] === undefined ? initialOf(type, key) : undefined;
     if (initial === undefined || initial.value === undefined) continue;
     if (whole === step) whole = { ...step };
-    (whole as Record<string, unknown>)[key] = initial.value;
+    // Each step has lists of its own: who edits one does not edit all.
+    (whole as Record<string, unknown>)[key] = structuredClone(initial.value);
   }
   return whole;
 }
@@ -95,7 +99,7 @@ function initialOf(type: StepType, key: string): { value: unknown } | undefined 
     initials.set(type, known);
   }
   if (!known.has(key)) {
-    const schema = (type.schema as unknown as { shape?: Record<string, z.ZodType> }).shape?.[key];
+    const schema = shapeOf(type)[key];
     const empty = schema?.safeParse(undefined);
     known.set(key, empty?.success ? { value: empty.data } : undefined);
   }
