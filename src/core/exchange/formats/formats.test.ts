@@ -1,69 +1,12 @@
 import { createRequire } from "node:module";
 import { strFromU8, unzipSync } from "fflate";
-import type { BufferGeometry, Mesh as ThreeMesh } from "three";
-import { OBJLoader } from "three/examples/jsm/loaders/OBJLoader.js";
-import { STLLoader } from "three/examples/jsm/loaders/STLLoader.js";
 import { beforeAll, describe, expect, test } from "vitest";
 import { loadNodeKernel } from "../../kernel/node";
 import { buildSteps, messageOf } from "../../testing/harness";
-import { BODY_FORMATS, type OutBody, outBodies, takes, writeBodies } from ".";
+import { fourBodies, outOptions as options, sixfold } from "../../testing/out-bodies";
+import { BODY_FORMATS, outBodies, takes, writeBodies } from ".";
 
 beforeAll(loadNodeKernel);
-
-const options = { title: "Foot <1> & “more”", tolerance: 0.02 };
-
-/** A hollow ball with a rounded post, a tube, and a sheet: inner skins, seams, blends, an open body. */
-function bodies(): { out: OutBody[]; volumes: Map<string, number> } {
-  const { bench, reports } = buildSteps(
-    { id: "ball", type: "sphere", diameter: 40 },
-    { id: "hollow", type: "shell", body: ["ball"], thickness: 3 },
-    { id: "block", type: "box", size: [20, 30, 10], at: [60, 0, 0] },
-    { id: "round", type: "fillet", edges: [{ body: "block", edge: "block:side:x+|block:side:z+" }], radius: 2 },
-    { id: "bar", type: "cylinder", diameter: 20, height: 40, at: [0, 60, 0] },
-    { id: "bore", type: "cylinder", diameter: 12, height: 50, at: [0, 60, -5] },
-    { id: "tube", type: "seam", preset: "subtract", stock: ["bar"], cutters: ["bore"], keepCutters: false },
-    {
-      id: "line",
-      type: "sketch",
-      on: "zx",
-      entities: [
-        { id: "a", type: "point", x: 0, y: 100 },
-        { id: "b", type: "point", x: 30, y: 100 },
-        { id: "l", type: "line", from: "a", to: "b" },
-      ],
-    },
-    { id: "sheet", type: "extrude", sketch: ["line"], as: "sheet", distance: 25 },
-  );
-  const names = ["Ball & “post” <2>", "Block", "Tube", "Sheet"];
-  const looks = Object.fromEntries(
-    bench.flatMap(({ item }) =>
-      item.id.startsWith("ball") ? [[item.id, { colour: "clay" as const, clear: false }]] : [],
-    ),
-  );
-  let next = 0;
-  const out = outBodies(
-    { looks },
-    bench.map((entry) => ({ ...entry, name: entry.item.kind === "sketch" ? entry.name : names[next++]! })),
-  );
-  return {
-    out,
-    volumes: new Map(reports.flatMap(({ volume }, i) => (volume === null ? [] : [[out[i]!.name, volume] as const]))),
-  };
-}
-
-/** Six times what triangles enclose, by the corners of each. */
-const sixfold = (a: readonly number[], b: readonly number[], c: readonly number[]) =>
-  a[0]! * (b[1]! * c[2]! - b[2]! * c[1]!) +
-  a[1]! * (b[2]! * c[0]! - b[0]! * c[2]!) +
-  a[2]! * (b[0]! * c[1]! - b[1]! * c[0]!);
-
-function volumeOf(geometry: BufferGeometry): number {
-  const { position } = geometry.attributes;
-  const at = (i: number) => [position!.getX(i), position!.getY(i), position!.getZ(i)];
-  let sum = 0;
-  for (let i = 0; i < position!.count; i += 3) sum += sixfold(at(i), at(i + 1), at(i + 2));
-  return sum / 6;
-}
 
 interface Read3mf {
   name: string;
@@ -119,7 +62,7 @@ async function readBy3mf(bytes: Uint8Array): Promise<{ warnings: number; inMilli
 
 describe("bodies as files of triangles", () => {
   test("3MF: read by the reference library without a warning, closed, with names, colours and volumes", async () => {
-    const { out, volumes } = bodies();
+    const { out, volumes } = fourBodies();
     const { warnings, inMillimetres, objects } = await readBy3mf(writeBodies("3mf", out, options));
     expect(warnings).toBe(0);
     expect(inMillimetres).toBe(true);
@@ -132,7 +75,7 @@ describe("bodies as files of triangles", () => {
   });
 
   test("3MF: the unit and the title stand in the model; signs that XML has no place for are left out", () => {
-    const { out } = bodies();
+    const { out } = fourBodies();
     const odd = { ...out[1]!, name: `A\u0000\u0007${"é".repeat(60)}"'` };
     const files = unzipSync(writeBodies("3mf", [odd], options));
     expect(Object.keys(files).sort()).toEqual(["3D/3dmodel.model", "[Content_Types].xml", "_rels/.rels"]);
@@ -151,43 +94,18 @@ describe("bodies as files of triangles", () => {
     const out = outBodies({ looks: {} }, bench);
     expect(messageOf(() => writeBodies("3mf", out, options))).toMatch(/^Block touches itself along an edge.*3MF/);
   });
-
-  test("STL: read by another reader, all bodies as one", () => {
-    const { out, volumes } = bodies();
-    const bytes = writeBodies("stl", out, options);
-    const whole = [...volumes.values()].reduce((sum, volume) => sum + volume);
-    const read = volumeOf(new STLLoader().parse(bytes.slice().buffer as ArrayBuffer));
-    expect(Math.abs(read / whole - 1)).toBeLessThan(5e-3);
-  });
-
-  test("OBJ: read by another reader, each body by its name, sheets too", () => {
-    const { out, volumes } = bodies();
-    const group = new OBJLoader().parse(new TextDecoder().decode(writeBodies("obj", out, options)));
-    const meshes = group.children as ThreeMesh[];
-    expect(meshes.map(({ name }) => name)).toEqual(out.map(({ name }) => name));
-    for (const { name, geometry } of meshes) {
-      const exact = volumes.get(name);
-      if (exact !== undefined) expect(Math.abs(volumeOf(geometry) / exact - 1), name).toBeLessThan(5e-3);
-    }
-    const sheet = meshes.find(({ name }) => name === "Sheet")!;
-    sheet.geometry.computeBoundingBox();
-    const { min, max } = sheet.geometry.boundingBox!;
-    expect([max.x - min.x, max.y - min.y, max.z - min.z].map((side) => Math.round(side * 1e4) / 1e4).sort()).toEqual([
-      0, 25, 30,
-    ]);
-  });
 });
 
 describe("every format", () => {
   test("is written by its writer, in its own form", () => {
-    const { out } = bodies();
+    const { out } = fourBodies();
     const begins: Record<string, string> = { step: "ISO-10303-21", "3mf": "PK", stl: "STL mm", obj: "# Foot" };
     for (const { id } of BODY_FORMATS)
       expect(new TextDecoder("latin1").decode(writeBodies(id, out, options)).slice(0, 12), id).toContain(begins[id]);
   });
 
   test("says what is wrong: no body, sheets alone, a tolerance that is none, another format", () => {
-    const { out } = bodies();
+    const { out } = fourBodies();
     const sheets = out.filter(({ kind }) => kind === "sheet");
     for (const format of BODY_FORMATS) {
       expect(messageOf(() => writeBodies(format.id, [], options))).toMatch(/no body is picked/);
