@@ -6,19 +6,6 @@ interface CppObject {
   delete(): void;
 }
 
-/** Which classes, by their prototypes, are algorithms: asked for every object that is freed. */
-const algorithms = new Map<unknown, boolean>();
-
-function isAlgorithm(object: object): boolean {
-  const type = Object.getPrototypeOf(object);
-  let is = algorithms.get(type);
-  if (is === undefined) {
-    is = "IsDone" in object || "SetArguments" in object;
-    algorithms.set(type, is);
-  }
-  return is;
-}
-
 /** Collects C++ objects and frees them, last made first. */
 export class Scope {
   private readonly owned: CppObject[] = [];
@@ -30,16 +17,7 @@ export class Scope {
   }
 
   free(): void {
-    for (let i = this.owned.length - 1; i >= 0; i--) {
-      const object = this.owned[i] as CppObject & { Clear?: () => void };
-      try {
-        // An algorithm keeps most of what it made unless it is cleared before it is deleted.
-        if (isAlgorithm(object)) object.Clear?.();
-      } catch {
-        // A failed algorithm may refuse to be cleared; deleting it is still right.
-      }
-      release(object);
-    }
+    for (let i = this.owned.length - 1; i >= 0; i--) release(this.owned[i]!);
     this.owned.length = 0;
   }
 }
