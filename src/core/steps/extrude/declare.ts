@@ -1,5 +1,5 @@
 import { declareStep } from "../declare";
-import { goesInto, INTO_FORM } from "../shared/into/declare";
+import { INTO_FORM } from "../shared/into/declare";
 import { PROFILE_FORM, PROFILE_OF } from "../shared/profile/declare";
 import { schema } from "./values";
 
@@ -97,5 +97,5 @@ export const extrude = declareStep({
     },
   ],
   needsAll: (values) => values.extent === "next",
-  changes: (values) => (goesInto(values) ? values.targets : []),
+  changes: ({ targets }) => targets,
 });

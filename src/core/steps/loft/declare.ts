@@ -2,7 +2,7 @@ import * as z from "zod";
 import { lengthField } from "../../params";
 import { faceRefSchema, itemRef } from "../../references";
 import { declareStep } from "../declare";
-import { goesInto, INTO_FORM, intoFields } from "../shared/into/declare";
+import { INTO_FORM, intoFields } from "../shared/into/declare";
 import { MAKES } from "../shared/profile/declare";
 
 const schema = z.object({
@@ -88,5 +88,5 @@ export const loft = declareStep({
     MAKES,
     ...INTO_FORM,
   ],
-  changes: (values) => (goesInto(values) ? values.targets : []),
+  changes: ({ targets }) => targets,
 });

@@ -12,6 +12,7 @@ import {
 } from "../../kernel";
 import { type Body, faceNamesOf, type SketchItem } from "../../naming";
 import { toMm } from "../../params";
+import type { FaceRef } from "../../references";
 import { filledRegions, mergeRegions, type Profile, profileOf, stretchesOf } from "../../sketch";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { putInto, targetsOf } from "../shared/into/put";
@@ -26,10 +27,9 @@ export const evaluateLoft = evaluates(loft, {
   evaluate(values, context) {
     const { step } = context;
     const drawn = context.items(values.sections).filter((item): item is SketchItem => item.kind === "sketch");
-    const [from, to] = values.ring ? [[], []] : [values.fromFace, values.toFace];
-    const atFaces = (refs: typeof from) =>
+    const atFaces = (refs: readonly FaceRef[]) =>
       refs.length > 0 ? [facesAsSketch(refs, "Pick the flat face of the section.", context)] : [];
-    const sketches = [...atFaces(from), ...drawn, ...atFaces(to)];
+    const sketches = [...atFaces(values.fromFace), ...drawn, ...atFaces(values.toFace)];
     const least = values.ring ? 3 : 2;
     if (sketches.length < least)
       fail(
@@ -73,23 +73,18 @@ export const evaluateLoft = evaluates(loft, {
   },
 });
 
-const guidesOf = ({ surface, ring, guides }: LoftValues): string[] => (surface === "smooth" && !ring ? guides : []);
-
 /** How it leaves and comes to its ends: how strongly, mm, with 0 for as far as the next section; null where it is free. */
-function shapeOf({ surface, ring, squareStart, startReach, squareEnd, endReach }: LoftValues) {
-  const counts = surface === "smooth" && !ring;
-  return {
-    start: counts && squareStart ? toMm(startReach) : null,
-    end: counts && squareEnd ? toMm(endReach) : null,
-  };
-}
+const endsOf = ({ squareStart, startReach, squareEnd, endReach }: LoftValues) => ({
+  start: squareStart ? toMm(startReach) : null,
+  end: squareEnd ? toMm(endReach) : null,
+});
 
 /** Makes the loft: by the library, or as a skin of our own where its ends or guides ask for that. */
 function skin(values: LoftValues, sections: readonly Section[], context: StepContext): ReturnType<typeof loftThrough> {
   const { step } = context;
   const solid = values.as === "solid";
-  const ends = shapeOf(values);
-  const guides = guidesOf(values);
+  const ends = endsOf(values);
+  const { guides } = values;
   const moved = values.starts.some((start) => start !== 0);
   const own = ends.start !== null || ends.end !== null || guides.length > 0;
   const options = { solid, ruled: values.surface === "straight", ring: values.ring };

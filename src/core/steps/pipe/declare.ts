@@ -2,7 +2,7 @@ import * as z from "zod";
 import { lengthField } from "../../params";
 import { declareStep } from "../declare";
 import { alongFields, CORNERS_FIELD, PATH_FORM } from "../shared/along/declare";
-import { goesInto, INTO_FORM, intoFields } from "../shared/into/declare";
+import { INTO_FORM, intoFields } from "../shared/into/declare";
 
 const schema = z.object({
   ...alongFields,
@@ -38,5 +38,5 @@ export const pipe = declareStep({
     CORNERS_FIELD,
     ...INTO_FORM,
   ],
-  changes: (values) => (goesInto(values) ? values.targets : []),
+  changes: ({ targets }) => targets,
 });

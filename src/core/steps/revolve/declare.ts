@@ -2,7 +2,7 @@ import * as z from "zod";
 import { angleField } from "../../params";
 import { edgeRefSchema } from "../../references";
 import { declareStep } from "../declare";
-import { goesInto, INTO_FORM, intoFields } from "../shared/into/declare";
+import { INTO_FORM, intoFields } from "../shared/into/declare";
 import { PROFILE_FORM, PROFILE_OF, profileFields } from "../shared/profile/declare";
 
 const schema = z.object({
@@ -57,5 +57,5 @@ export const revolve = declareStep({
     },
     { key: "angle", kind: "angle", label: "Angle", when: { key: "extent", is: ["angle", "symmetric"] } },
   ],
-  changes: (values) => (goesInto(values) ? values.targets : []),
+  changes: ({ targets }) => targets,
 });

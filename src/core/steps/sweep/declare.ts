@@ -2,7 +2,7 @@ import * as z from "zod";
 import { angleField } from "../../params";
 import { declareStep } from "../declare";
 import { alongFields, CORNERS_FIELD, PATH_FORM } from "../shared/along/declare";
-import { goesInto, INTO_FORM, intoFields } from "../shared/into/declare";
+import { INTO_FORM, intoFields } from "../shared/into/declare";
 import { PROFILE_FORM, PROFILE_OF, profileFields } from "../shared/profile/declare";
 
 const schema = z.object({
@@ -44,5 +44,5 @@ export const sweep = declareStep({
     CORNERS_FIELD,
     ...INTO_FORM,
   ],
-  changes: (values) => (goesInto(values) ? values.targets : []),
+  changes: ({ targets }) => targets,
 });
