@@ -2,7 +2,7 @@ import { mkdir, writeFile } from "node:fs/promises";
 import path from "node:path";
 import { evaluatePart, type PartResult, ResultCache, warnOfPinches } from "@/core/build";
 import { type BodyReport, reportBody } from "@/core/check";
-import { fail } from "@/core/errors";
+import { fail, SeamError } from "@/core/errors";
 import { BODY_FORMATS, outBodies, takes, writeBodies } from "@/core/exchange";
 import { hashBytes } from "@/core/hash";
 import { type Job, type Part, parseJob } from "@/core/job";
@@ -39,8 +39,15 @@ export async function evaluateJob(file: string, options: Options): Promise<numbe
       result.steps,
       reports.map((measures) => ({ ...measures, measures })),
     );
-    parts.push({ id: part.id, name: part.name, steps: steps.map(stepLine), bodies: reports.map(bodyLine) });
-    await writeFiles(part, result, options, tolerance);
+    const refused = await writeFiles(part, result, options, tolerance);
+    failed ||= refused.length > 0;
+    parts.push({
+      id: part.id,
+      name: part.name,
+      steps: steps.map(stepLine),
+      bodies: reports.map(bodyLine),
+      ...(refused.length > 0 ? { refused } : {}),
+    });
     cache.clear();
   }
   const report = { job: job.name, parts };
@@ -72,12 +79,20 @@ function bodyLine({ openEdges, ...report }: BodyReport): BodyLine {
   return { ...report, openEdges: openEdges.length, openAt: openEdges };
 }
 
-async function writeFiles(part: Part, { bench }: PartResult, options: Options, tolerance: number): Promise<void> {
+/** Writes a part in the formats that are asked for. @returns those that do not take it, with the reason; the others are written. */
+async function writeFiles(part: Part, { bench }: PartResult, options: Options, tolerance: number) {
   const bodies = outBodies(part, bench);
+  const refused: { format: string; message: string }[] = [];
   for (const format of BODY_FORMATS) {
     if (options[format.id] !== true || !bodies.some(({ kind }) => takes(format, kind))) continue;
-    await mkdir(options.out, { recursive: true });
-    const file = path.join(options.out, `${part.id}.${format.extension}`);
-    await writeFile(file, writeBodies(format.id, bodies, { title: part.name, tolerance }));
+    try {
+      const bytes = writeBodies(format.id, bodies, { title: part.name, tolerance });
+      await mkdir(options.out, { recursive: true });
+      await writeFile(path.join(options.out, `${part.id}.${format.extension}`), bytes);
+    } catch (cause) {
+      if (!(cause instanceof SeamError)) throw cause;
+      refused.push({ format: format.id, message: cause.message });
+    }
   }
+  return refused;
 }

@@ -1,4 +1,4 @@
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { afterAll, afterEach, beforeAll, describe, expect, test, vi } from "vitest";
@@ -128,6 +128,29 @@ describe("evaluate", () => {
     expect(stl.length).toBe(84 + 50 * stl.readUInt32LE(80));
     expect(stl.toString("latin1", 0, 5)).not.toBe("solid");
     expect(Math.abs(stlVolume(stl) - body.volume) / body.volume).toBeLessThan(1e-3);
+  });
+
+  test("a format that does not take a body is 1, with the reason in the report; the other formats are written", async () => {
+    const steps = [
+      { id: "block", type: "box", size: [40, 40, 20] },
+      { id: "bore", type: "cylinder", diameter: 20, height: 40, at: [-10, 0, -5] },
+      { id: "cut", type: "seam", preset: "subtract", stock: ["block"], cutters: ["bore"], keepCutters: false },
+    ];
+    const out = path.join(folder, "grazed");
+    const { code, out: printed } = await cli(
+      "evaluate",
+      file("grazed.json", job(steps)),
+      "--out",
+      out,
+      "--3mf",
+      "--stl",
+    );
+    expect(code).toBe(1);
+    expect(JSON.parse(printed).parts[0].refused).toEqual([
+      { format: "3mf", message: expect.stringMatching(/^Block touches itself along an edge/) },
+    ]);
+    expect(existsSync(path.join(out, "p.stl"))).toBe(true);
+    expect(existsSync(path.join(out, "p.3mf"))).toBe(false);
   });
 
   test("a failed step is 1, and the rest is written all the same", async () => {

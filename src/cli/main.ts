@@ -7,7 +7,7 @@ import { evaluateJob } from "./evaluate";
 import { inspect } from "./inspect";
 import { printJson } from "./output";
 
-/** 0: all steps good; 1: a step failed; 2: the input is unusable. */
+/** 0: all steps good; 1: a step failed, or a format does not take a body; 2: the input is unusable. */
 export async function run(argv: readonly string[]): Promise<number> {
   let code = 0;
   const program = new Command("job").description("Inspect STEP files and evaluate job files.").exitOverride();
