@@ -1,4 +1,5 @@
 import { evaluatePart, type FoundReference, ResultCache } from "../src/core/build";
+import { isBody } from "../src/core/items";
 import {
   boxOf,
   diagonal,
@@ -12,7 +13,6 @@ import {
   viewDeflection,
 } from "../src/core/kernel";
 import { type BareOperation, bare, bareEdges, bareMeasures } from "../src/core/kernel/bare";
-import { isBody } from "../src/core/naming";
 import { SIZES, sized, thirtySteps } from "../src/core/testing/thirty-steps";
 import { EngineSession } from "../src/engine/session";
 import { median, show, time } from "./ratios";

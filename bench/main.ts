@@ -1,9 +1,9 @@
 import { spawnSync } from "node:child_process";
 import { evaluatePart, ResultCache, WARM_ROUNDS, warmUp } from "../src/core/build";
+import { isBody } from "../src/core/items";
 import { freeShape, makePlaneFace, type Shape } from "../src/core/kernel";
 import { type BareOperation, bare } from "../src/core/kernel/bare";
 import { loadNodeKernel } from "../src/core/kernel/node";
-import { isBody } from "../src/core/naming";
 import { Drag, solveSketch } from "../src/core/sketch";
 import { jobOf } from "../src/core/testing/harness";
 import { Draft } from "../src/core/testing/sketches";

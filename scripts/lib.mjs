@@ -47,3 +47,22 @@ export function build() {
   title("Building");
   run("npx", ["--no-install", "next", "build"]);
 }
+
+/** Bundles a program for Node into one file under node_modules/.cache; packages stay outside. @returns where it is. */
+export async function bundle(entry, name) {
+  const { build } = await import("esbuild");
+  const out = bundlePath(name);
+  await build({
+    entryPoints: [path.join(root, entry)],
+    outfile: out,
+    bundle: true,
+    packages: "external",
+    platform: "node",
+    format: "esm",
+    target: "node20",
+    logLevel: "warning",
+  });
+  return out;
+}
+
+export const bundlePath = (name) => path.join(root, "node_modules", ".cache", name, "main.mjs");

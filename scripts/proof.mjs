@@ -46,6 +46,24 @@ const proofs = [
     what: "10,000 sets of curves: the regions of another finder, on fine chords",
   },
   {
+    name: "interchange",
+    file: "src/core/exchange/step/interchange.test.ts",
+    env: { PROOF_WHOLE: 1 },
+    what: "files that other programs wrote, read, written and read again: solids, units, names and volumes as another reader has them",
+  },
+  {
+    name: "thirty",
+    file: "src/core/build/thirty-steps.test.ts",
+    env: { PROOF_WHOLE: 1 },
+    what: "a part of thirty steps under every edit of the table: what is picked is what was meant",
+  },
+  {
+    name: "purity",
+    file: "src/core/build/pure.test.ts",
+    env: { PROOF_JOBS: 30 },
+    what: "the demo and 30 jobs evaluated twice: the same ids, names, order, keys and words, whatever was evaluated before",
+  },
+  {
     name: "memory",
     file: "src/core/testing/trust/memory.test.ts",
     env: { PROOF_EVALUATIONS: 1500 },

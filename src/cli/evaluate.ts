@@ -1,13 +1,15 @@
-import { mkdir, writeFile } from "node:fs/promises";
+import { mkdir, stat, writeFile } from "node:fs/promises";
 import path from "node:path";
-import { evaluatePart, type PartResult, ResultCache, warnOfPinches } from "@/core/build";
+import { ENGINE_VERSION, evaluateJob, type PartResult, ResultCache, warnOfPinches } from "@/core/build";
 import { type BodyReport, reportBody } from "@/core/check";
 import { fail, SeamError } from "@/core/errors";
-import { BODY_FORMATS, outBodies, takes, writeBodies } from "@/core/exchange";
+import { OUT_FORMATS, outItems, takes, writeItems } from "@/core/exchange";
 import { hashBytes } from "@/core/hash";
+import { type Body, isBody } from "@/core/items";
 import { type Job, type Part, parseJob } from "@/core/job";
+import { allFaceFacts } from "@/core/kernel";
 import { loadNodeKernel } from "@/core/kernel/node";
-import { isBody } from "@/core/naming";
+import { version } from "../../package.json";
 import { printJson, readInput } from "./output";
 
 interface Options {
@@ -18,44 +20,111 @@ interface Options {
   [format: string]: string | boolean | undefined;
 }
 
-/** Evaluates every part of a job file and writes what was asked for. Returns the exit code. */
-export async function evaluateJob(file: string, options: Options): Promise<number> {
-  const job = parseJob(new TextDecoder().decode(await readInput(file)));
+/** What made a report: results are the same for the same version and engine. */
+const PROGRAM = { name: "Bold Seam", version, engine: ENGINE_VERSION };
+
+/**
+ * Evaluates every part of job files and writes what was asked for: of several files, each into a folder of its own name, and reports
+ * into the folder that is named. A file that is unusable is told, and costs the others nothing.
+ * @returns the worst exit code of them all.
+ */
+export async function evaluateFiles(files: readonly string[], options: Options): Promise<number> {
   const tolerance = Number(options.tolerance);
   if (!(tolerance >= 0.0005 && tolerance <= 10))
     fail("tolerance", "The tolerance has to lie between 0.0005 and 10 mm.");
+  if (files.length === 1) {
+    const { report, code } = await evaluateFile(files[0]!, options, tolerance, options.out);
+    if (!options.report) printJson(report);
+    else if (await isFolder(options.report))
+      await writeReport(path.join(options.report, `${ownNames(files)[0]}.json`), report);
+    else await writeReport(options.report, report);
+    return code;
+  }
+  let worst = 0;
+  const reports: unknown[] = [];
+  for (const [i, name] of ownNames(files).entries()) {
+    const file = files[i]!;
+    let report: object;
+    try {
+      const done = await evaluateFile(file, options, tolerance, path.join(options.out, name));
+      report = { file, ...done.report };
+      worst = Math.max(worst, done.code);
+    } catch (cause) {
+      if (!(cause instanceof SeamError)) throw cause;
+      process.stderr.write(`${file}: ${cause.message}\n`);
+      report = { file, program: PROGRAM, error: cause.message };
+      worst = 2;
+    }
+    if (options.report) await writeReport(path.join(options.report, `${name}.json`), report);
+    else reports.push(report);
+  }
+  if (!options.report) printJson({ jobs: reports });
+  return worst;
+}
+
+/** Whether a path is written as a folder, or is one. */
+const isFolder = async (place: string): Promise<boolean> =>
+  /[\\/]$/.test(place) || (await stat(place).catch(() => null))?.isDirectory() === true;
+
+/** What each of some files is called without its folder and its ending, told apart by a number where two are called alike. */
+function ownNames(files: readonly string[]): string[] {
+  const taken = new Set<string>();
+  return files.map((file) => {
+    const base = path.basename(file).replace(/\.[^.]*$/, "") || "job";
+    let name = base;
+    for (let n = 2; taken.has(name.toLowerCase()); n++) name = `${base}-${n}`;
+    taken.add(name.toLowerCase());
+    return name;
+  });
+}
+
+async function evaluateFile(file: string, options: Options, tolerance: number, out: string) {
+  const job = parseJob(new TextDecoder().decode(await readInput(file)));
   const files = await readFiles(job, path.dirname(path.resolve(file)));
   await loadNodeKernel();
   const parts = [];
   let failed = false;
-  for (const part of job.parts) {
-    const cache = new ResultCache();
-    const result = evaluatePart(job, part, { cache, file: (id) => files.get(id) });
-    failed ||= result.steps.some((step) => step.state === "failed" || step.state === "waiting");
-    const reports = result.bench.flatMap(({ item, name, lacks }) =>
-      isBody(item) ? [{ ...reportBody(item.id, name, item.kind, item.shape), lacks }] : [],
-    );
-    const steps = warnOfPinches(
-      result.steps,
-      reports.map((measures) => ({ ...measures, measures })),
-    );
-    const refused = await writeFiles(part, result, options, tolerance);
-    failed ||= refused.length > 0;
-    parts.push({
-      id: part.id,
-      name: part.name,
-      steps: steps.map(stepLine),
-      bodies: reports.map(bodyLine),
-      ...(refused.length > 0 ? { refused } : {}),
-    });
+  const cache = new ResultCache();
+  try {
+    const results = evaluateJob(job, { cache, file: (id) => files.get(id) });
+    for (const part of job.parts) {
+      const result = results.get(part.id)!;
+      failed ||= result.steps.some((step) => step.state === "failed" || step.state === "waiting");
+      const bodies = result.bench.flatMap(({ item, name, lacks }) =>
+        isBody(item) ? [{ ...reportBody(item.id, name, item.kind, item.shape), lacks, item }] : [],
+      );
+      const steps = warnOfPinches(
+        result.steps,
+        bodies.map((measures) => ({ ...measures, measures })),
+      );
+      const refused = await writeFiles(part, result, { ...options, out }, tolerance);
+      failed ||= refused.length > 0;
+      parts.push({
+        id: part.id,
+        name: part.name,
+        steps: steps.map(stepLine),
+        bodies: bodies.map(({ item, ...report }) => ({ ...bodyLine(report), faceList: facesOf(item) })),
+        ...(refused.length > 0 ? { refused } : {}),
+      });
+    }
+  } finally {
     cache.clear();
   }
-  const report = { job: job.name, parts };
-  if (options.report) {
-    await mkdir(path.dirname(path.resolve(options.report)), { recursive: true });
-    await writeFile(options.report, `${JSON.stringify(report, null, 2)}\n`);
-  } else printJson(report);
-  return failed ? 1 : 0;
+  return { report: { program: PROGRAM, job: job.name, parts }, code: failed ? 1 : 0 };
+}
+
+/** The faces of a body: each with its name, what kind of surface it is, and what that has. */
+function facesOf({ shape, faces }: Body) {
+  return allFaceFacts(shape).map(({ axisAt, ...facts }, f) => ({
+    name: faces[f]!,
+    ...facts,
+    ...(axisAt ? { axisAt } : {}),
+  }));
+}
+
+async function writeReport(file: string, report: unknown): Promise<void> {
+  await mkdir(path.dirname(path.resolve(file)), { recursive: true });
+  await writeFile(file, `${JSON.stringify(report, null, 2)}\n`);
 }
 
 async function readFiles(job: Job, base: string): Promise<Map<string, Uint8Array>> {
@@ -81,12 +150,12 @@ function bodyLine({ openEdges, ...report }: BodyReport): BodyLine {
 
 /** Writes a part in the formats that are asked for. @returns those that do not take it, with the reason; the others are written. */
 async function writeFiles(part: Part, { bench }: PartResult, options: Options, tolerance: number) {
-  const bodies = outBodies(part, bench);
+  const bodies = outItems(part, bench);
   const refused: { format: string; message: string }[] = [];
-  for (const format of BODY_FORMATS) {
+  for (const format of OUT_FORMATS) {
     if (options[format.id] !== true || !bodies.some(({ kind }) => takes(format, kind))) continue;
     try {
-      const bytes = writeBodies(format.id, bodies, { title: part.name, tolerance });
+      const bytes = writeItems(format.id, bodies, { title: part.name, tolerance });
       await mkdir(options.out, { recursive: true });
       await writeFile(path.join(options.out, `${part.id}.${format.extension}`), bytes);
     } catch (cause) {

@@ -233,3 +233,87 @@ test.each([
     expect(err).toContain(words);
   }
 });
+
+describe("evaluate several", () => {
+  const one = (size: number) => job([{ id: "a", type: "box", size: [size, 10, 10] }]);
+  const volumeOf = (report: { parts: { bodies: { volume: number }[] }[] }) => report.parts[0]!.bodies[0]!.volume;
+
+  test("each into a folder of its own, two that are called alike too; reports beside each other", async () => {
+    const [a, b] = [file("first.json", one(10)), file("second.json", one(20))];
+    const other = path.join(mkdtempSync(path.join(folder, "more-")), "first.json");
+    writeFileSync(other, one(30));
+    const [out, reports] = [path.join(folder, "several"), path.join(folder, "reports")];
+    const { code, out: printed } = await cli("evaluate", a, b, other, "--step", "--out", out, "--report", reports);
+    expect([code, printed]).toEqual([0, ""]);
+    for (const [name, volume] of [
+      ["first", 1000],
+      ["second", 2000],
+      ["first-2", 3000],
+    ] as const) {
+      expect(existsSync(path.join(out, name, "p.step"))).toBe(true);
+      const report = JSON.parse(readFileSync(path.join(reports, `${name}.json`), "utf8"));
+      expect(volumeOf(report)).toBeCloseTo(volume, 6);
+    }
+  });
+
+  test("one that is unusable or failed costs the others nothing; the worst code counts", async () => {
+    const [good, bad] = [file("good-one.json", one(10)), file("bad-one.json", "{")];
+    const failing = file("failing.json", job([{ id: "a", type: "shell", body: ["nothing"] }]));
+    const { code, out, err } = await cli("evaluate", bad, good, failing, path.join(folder, "none.json"));
+    expect(code).toBe(2);
+    expect(err.trim().split("\n")).toHaveLength(2);
+    const { jobs } = JSON.parse(out);
+    expect(
+      jobs.map(({ error, parts }: { error?: string; parts?: object[] }) => [error ? "error" : "", parts?.length]),
+    ).toEqual([
+      ["error", undefined],
+      ["", 1],
+      ["", 1],
+      ["error", undefined],
+    ]);
+    expect((await cli("evaluate", good, failing)).code).toBe(1);
+  });
+
+  test("a report of one goes into a folder, where that is what is named", async () => {
+    const reports = mkdtempSync(path.join(folder, "folder-"));
+    await cli("evaluate", file("alone.json", one(10)), "--report", reports);
+    expect(existsSync(path.join(reports, "alone.json"))).toBe(true);
+    await cli("evaluate", file("alone.json", one(10)), "--report", `${path.join(folder, "new")}/`);
+    expect(existsSync(path.join(folder, "new", "alone.json"))).toBe(true);
+  });
+
+  test("says which program made it, and of what faces each body is", async () => {
+    const steps = [{ id: "c", type: "cylinder", diameter: 20, height: 30, at: [1, 2, 3] }];
+    const report = JSON.parse((await cli("evaluate", file("faces.json", job(steps)))).out);
+    expect(report.program).toEqual({
+      name: "Bold Seam",
+      version: JSON.parse(readFileSync("package.json", "utf8")).version,
+      engine: expect.any(String),
+    });
+    const faces = new Map(
+      report.parts[0].bodies[0].faceList.map((face: { name: string }) => [face.name, face] as const),
+    );
+    expect(faces.get("c:side")).toMatchObject({ kind: "cylinder", radius: 10, direction: [0, 0, 1] });
+    expect(faces.get("c:cap:end")).toMatchObject({
+      kind: "plane",
+      direction: [0, 0, 1],
+      centre: [expect.closeTo(1), expect.closeTo(2), expect.closeTo(33)],
+      area: expect.closeTo(100 * Math.PI, 6),
+    });
+  });
+
+  test("a part that is made of another is evaluated after it, wherever it stands", async () => {
+    const parts = [
+      { id: "seat", name: "Seat", steps: [{ id: "in", type: "bring-in", part: "plug", items: ["a"] }] },
+      { id: "plug", name: "Plug", steps: [{ id: "a", type: "box", size: [10, 10, 10] }] },
+    ];
+    const { code, out } = await cli("evaluate", file("linked.json", job([], { parts })));
+    expect(code).toBe(0);
+    expect(
+      JSON.parse(out).parts.map(({ id, bodies }: { id: string; bodies: object[] }) => [id, bodies.length]),
+    ).toEqual([
+      ["seat", 1],
+      ["plug", 1],
+    ]);
+  });
+});

@@ -1,9 +1,9 @@
 import { Command, CommanderError } from "commander";
 import { SeamError } from "@/core/errors";
-import { BODY_FORMATS } from "@/core/exchange";
+import { OUT_FORMATS } from "@/core/exchange";
 import { jobJsonSchema } from "@/core/job";
 import { KernelFault } from "@/core/kernel";
-import { evaluateJob } from "./evaluate";
+import { evaluateFiles } from "./evaluate";
 import { inspect } from "./inspect";
 import { printJson } from "./output";
 
@@ -20,15 +20,15 @@ export async function run(argv: readonly string[]): Promise<number> {
     });
   const evaluate = program
     .command("evaluate")
-    .description("evaluate a job file, part by part")
-    .argument("<job>", "a job file (JSON)")
-    .option("--out <dir>", "folder for the files written", ".")
+    .description("evaluate job files, part by part")
+    .argument("<jobs...>", "job files (JSON)")
+    .option("--out <dir>", "folder for the files written; of several jobs each has one of its own in it", ".")
     .option("--tolerance <mm>", "largest deviation of triangles from the exact body, mm", "0.05")
-    .option("--report <file>", "write the report here instead of printing it")
-    .action(async (file: string, options) => {
-      code = await evaluateJob(file, options);
+    .option("--report <path>", "write the report here instead of printing it: a file, or of several jobs a folder")
+    .action(async (files: string[], options) => {
+      code = await evaluateFiles(files, options);
     });
-  for (const { id, label } of BODY_FORMATS) evaluate.option(`--${id}`, `write each part as ${label}`);
+  for (const { id, label } of OUT_FORMATS) evaluate.option(`--${id}`, `write each part as ${label}`);
   program
     .command("schema")
     .description("print the JSON Schema of the job file")

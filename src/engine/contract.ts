@@ -1,10 +1,11 @@
 import type { StepReport } from "@/core/build";
-import type { BetweenMeasures, Measures, ThingMeasures } from "@/core/check";
+import type { BetweenMeasures, CheckResult, Measures, ThingMeasures } from "@/core/check";
 import type { Inspection } from "@/core/exchange";
+import type { BodyView, ItemView, ViewMesh } from "@/core/items";
+import { isBody } from "@/core/items/kinds";
 import type { Job } from "@/core/job";
-import type { EdgeFacts, FaceFacts, Mesh, PlaneFrame, Vec3 } from "@/core/kernel";
+import type { Vec3 } from "@/core/kernel";
 import type { Piece, PresetFate, Side } from "@/core/seam";
-import type { Entity } from "@/core/sketch";
 
 /** What the core's host is asked for. Plain values both ways: the contract crosses threads. */
 export interface EvaluateRequest {
@@ -22,89 +23,21 @@ export interface EvaluateRequest {
   files?: Record<string, Uint8Array>;
 }
 
-/** A mesh with its seam lines: 1 for each edge where faces of different steps meet. */
-export interface ViewMesh extends Mesh {
-  seams: Uint8Array;
-}
+export type {
+  BodyView,
+  CornerView,
+  CurveView,
+  EdgeView,
+  FaceView,
+  ItemView,
+  PlaneView,
+  RegionView,
+  SketchView,
+  ViewMesh,
+} from "@/core/items";
 
-export interface FaceView extends FaceFacts {
-  name: string;
-}
-
-/** An edge, by the place that its line has in the mesh; null where an edge has no length. */
-export interface EdgeView extends EdgeFacts {
-  name: string;
-}
-
-export interface CornerView {
-  name: string;
-  at: Vec3;
-}
-
-export interface BodyView {
-  kind: "solid" | "sheet";
-  id: string;
-  /** The ids that it had before it was changed. */
-  was: string[];
-  /** Steps that should have changed it, or what it was made of, and were not done: by id. */
-  lacks: string[];
-  name: string;
-  /** The step that made it. */
-  step: string;
-  /** Identifies the mesh: equal ids, equal meshes. */
-  meshId: string;
-  /** Absent when the asker has it. */
-  mesh?: ViewMesh;
-  measures: Measures;
-  faces: FaceView[];
-  edges: (EdgeView | null)[];
-  corners: CornerView[];
-}
-
-export interface PlaneView {
-  kind: "workplane";
-  id: string;
-  name: string;
-  step: string;
-  origin: Vec3;
-  normal: Vec3;
-}
-
-export interface SketchView {
-  kind: "sketch";
-  id: string;
-  name: string;
-  step: string;
-  frame: PlaneFrame;
-  /** What bodies give to draw by. */
-  given: Entity[];
-  /** Its curves as segments in space, xyz pairs: within a hundredth of what can be seen. */
-  lines: number[];
-  curves: number;
-  /** Its straight lines, by id: to turn it about. */
-  straight: string[];
-  regions: RegionView[];
-}
-
-/** A closed region of a sketch, to be picked. */
-export interface RegionView {
-  /** The curves round it, with the side of each that it lies on. */
-  key: string;
-  /** A point inside it, in the sketch's plane. */
-  inner: [number, number];
-  /** mm² */
-  area: number;
-  /** Whether it is drawn out when none are chosen: it is no hole. */
-  filled: boolean;
-  /** Its outline and its holes as chains of places in the sketch's plane. */
-  rings: [number, number][][];
-}
-
-export type ItemView = BodyView | PlaneView | SketchView;
-
-export function isBodyView(item: ItemView): item is BodyView {
-  return item.kind === "solid" || item.kind === "sheet";
-}
+/** Whether what is shown is made of faces. */
+export const isBodyView: (item: ItemView) => item is BodyView = isBody;
 
 export interface PieceView {
   index: number;
@@ -140,7 +73,7 @@ export interface ReleaseRequest {
   part: string;
   /** Items to write, by id. */
   bodies: string[];
-  /** The id of a format (`BODY_FORMATS`). */
+  /** The id of a format (`OUT_FORMATS`). */
   format: string;
   /** Formats of triangles: largest deviation, mm. */
   tolerance: number;
@@ -165,6 +98,23 @@ export interface Measurement {
   between?: BetweenMeasures;
 }
 
+export interface CheckRequest {
+  job: Job;
+  part: string;
+  /** The id of a check (`CHECKS`), and what it is asked for. */
+  check: string;
+  values: unknown;
+}
+
+export interface ItemLine {
+  id: string;
+  kind: ItemView["kind"];
+  name: string;
+  /** The step that made it. */
+  step: string;
+  was: string[];
+}
+
 export interface EngineConfig {
   /** Browser: where the kernel's module and WebAssembly file lie. */
   kernel?: { module: string; wasm: string };
@@ -187,6 +137,10 @@ export interface Operations {
   release: { asks: ReleaseRequest; gives: Uint8Array };
   /** Measures of one thing, or of two and how they lie to each other: exact. */
   measure: { asks: MeasureRequest; gives: Measurement };
+  /** A check of all bodies of a part. */
+  check: { asks: CheckRequest; gives: CheckResult };
+  /** What lies on the bench of a part, without its shapes: what can be brought in from it. */
+  list: { asks: { job: Job; part: string }; gives: ItemLine[] };
   inspect: { asks: { name: string; bytes: Uint8Array }; gives: Inspection };
 }
 export type OperationName = keyof Operations;

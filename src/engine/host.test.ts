@@ -1,8 +1,10 @@
 import { describe, expect, test } from "vitest";
+import { loadNodeKernel } from "@/core/kernel/node";
 import { jobOf } from "@/core/testing/harness";
 import type { Answer, EngineApi, Evaluation, Progress } from "./contract";
 import { Cancelled, EngineHost, type EngineWorker } from "./host";
 import { spawnNodeEngine } from "./node/spawn";
+import { EngineSession } from "./session";
 import { asEngineFault } from "./tell-fault";
 
 interface Fake extends EngineWorker {
@@ -190,4 +192,16 @@ describe("the real engine in a thread", () => {
     expect(stages).toContain("s: dividing");
     host.close();
   });
+});
+
+test("what was stored and cannot be fetched, as when the server is away, is computed again", async () => {
+  const session = new EngineSession({
+    load: loadNodeKernel,
+    fetch: () => Promise.reject(new TypeError("Failed to fetch")),
+    store: () => Promise.reject(new TypeError("Failed to fetch")),
+  });
+  await session.start({ geometry: "nowhere/" });
+  const job = jobOf([{ id: "a", type: "box", size: [10, 20, 30] }]);
+  const { answer } = await session.run("evaluate", { job, part: "part", known: [], storedKeys: ["1", "2"] });
+  expect(answer.steps.map(({ state }) => state)).toEqual(["good"]);
 });

@@ -85,6 +85,8 @@ export class EngineSession implements EngineApi, Workshop {
     if (!part) throw new SeamError({ code: "part-missing", message: "That part is no longer in the job." });
     await this.fetchFiles(job, request.files);
     const stored = await this.fetchStored(request.storedKeys ?? []);
+    // From here on it computes: whoever is patient only for so long counts from now.
+    progress?.({ done: 0, total: part.steps.length, step: "" });
     return evaluatePart(job, part, {
       cache: this.cache,
       file: (id) => this.files.get(job.files.find((file) => file.id === id)?.sha256 ?? ""),
@@ -116,12 +118,11 @@ export class EngineSession implements EngineApi, Workshop {
       keys
         .filter((key) => !this.cache.get(key))
         .map(async (key) => {
-          const bytes = await this.fetched(this.config.geometry, key);
-          if (!bytes) return;
           try {
-            stored.set(key, unpack(bytes) as StoredResult);
+            const bytes = await this.fetched(this.config.geometry, key);
+            if (bytes) stored.set(key, unpack(bytes) as StoredResult);
           } catch {
-            // What was stored cannot be read: it is computed again.
+            // What was stored cannot be had or read: it is computed again.
           }
         }),
     );

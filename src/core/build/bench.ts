@@ -1,6 +1,7 @@
 import { fail, type Repair, type Trouble } from "../errors";
+import { type Body, type Item, isBody } from "../items";
+import { ITEM_KINDS } from "../items/kinds";
 import type { Part, Step } from "../job";
-import { type Body, type Item, isBody } from "../naming";
 import type { Trace } from "../steps/evaluation";
 import { Lineage } from "./lineage";
 import { meaningOf } from "./pieces";
@@ -35,7 +36,11 @@ export class Bench {
   private notes: Trouble[] = [];
   readonly lineage = new Lineage((id) => this.live.has(id));
 
-  constructor(private readonly part: Part) {}
+  /** @param nameElsewhere what an item of another part is called there. */
+  constructor(
+    private readonly part: Part,
+    private readonly nameElsewhere: (part: string, item: string) => string | null = () => null,
+  ) {}
 
   /** All items that are there. */
   all(): Live[] {
@@ -131,6 +136,7 @@ export class Bench {
 
   private hintText({ hint }: Item): string {
     if ("text" in hint) return hint.text;
+    if ("part" in hint) return this.nameElsewhere(hint.part, hint.item) ?? hint.item;
     return `${this.nameOf(hint.from)}${hint.suffix ? ` ${hint.suffix}` : ""}`;
   }
 
@@ -155,7 +161,7 @@ export class Bench {
   /** An item as a body. @throws SeamError when it is something else. */
   asBody(item: Item, step: Step): Body {
     if (!isBody(item))
-      fail("not-a-body", `${this.nameOf(item.id)} is a ${item.kind}; pick a body here.`, {
+      fail("not-a-body", `${this.nameOf(item.id)} is a ${ITEM_KINDS[item.kind].word}; pick a body here.`, {
         step: step.id,
         bodies: [item.id],
       });

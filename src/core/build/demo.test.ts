@@ -1,9 +1,9 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
 import { beforeAll, describe, expect, test } from "vitest";
+import type { SketchItem } from "../items";
 import { parseJob } from "../job";
 import { loadNodeKernel } from "../kernel/node";
-import type { SketchItem } from "../naming";
 import { filledRegions, profileOf } from "../sketch";
 import { build } from "../testing/harness";
 

@@ -1,17 +1,18 @@
 import { fail, SeamError, type Trouble } from "../errors";
 import { hashValue } from "../hash";
-import { type Job, type Part, type Step, scopeOf } from "../job";
+import { handlingOf } from "../items";
+import { chainBetween, type Job, type Part, type Step, scopeOf } from "../job";
 import { freeShape, KernelFault, type Shape } from "../kernel";
-import { isBody } from "../naming";
 import type { FieldProblems, Scope } from "../params";
 import { hearingStages, tellStage } from "../stage";
 import { activeValues, bringsIn, fieldLabel, needsOf, resolveStep, stepType } from "../steps";
 import type { PieceReport, StepContext, StepOutcome } from "../steps/evaluation";
 import { evaluationOf } from "../steps/evaluations";
 import type { Into } from "../steps/shared/into/declare";
-import { Bench, type BenchItem, stepOf } from "./bench";
+import { Bench, type BenchItem, type Live, stepOf } from "./bench";
 import type { ResultCache } from "./cache";
 import { drawnThrough } from "./drawn-points";
+import { named, worded } from "./late-names";
 import { type FoundReference, referencesOf } from "./references";
 import { withTriedRepairs } from "./repairs";
 import type { StepResult } from "./result";
@@ -44,8 +45,10 @@ export interface PartResult {
   before?: BenchItem[];
   /** Pieces of the step that was asked for; their shapes belong to the caller. */
   pieces?: PieceReport[];
-  /** The results used, for the cache to keep. */
+  /** The results used, for the cache to keep: those of parts that it brings something in from with them. */
   results: Map<string, StepResult>;
+  /** What lies there, to be found by whoever names it. */
+  sheet: Bench;
 }
 
 export interface EvaluateOptions {
@@ -63,6 +66,8 @@ export interface EvaluateOptions {
   onReference?(found: FoundReference): void;
   /** Whether this is a trial of a repair: none is tried in it. */
   trial?: boolean;
+  /** Another part of the job, built as it stands. @throws SeamError `part-circle`, `part-missing` */
+  part?(id: string): PartResult;
   /** A result that an earlier run stored, if there is one. */
   stored?(key: string): StepResult | undefined;
 }
@@ -73,8 +78,62 @@ export interface EvaluateOptions {
  * have made wait, the others go on.
  */
 export function evaluatePart(job: Job, part: Part, options: EvaluateOptions): PartResult {
-  const run = new Run(job, part, options);
-  return run.all();
+  return new JobRun(job, options).build(part, options);
+}
+
+/** Builds all parts of a job over one cache, each after those that it brings something in from; by id, in the order of the job. */
+export function evaluateJob(job: Job, options: Shared): Map<string, PartResult> {
+  const run = new JobRun(job, options);
+  return new Map(job.parts.map((part) => [part.id, run.take(part)] as const));
+}
+
+/** What goes for all parts of a job alike. */
+type Shared = Pick<EvaluateOptions, "cache" | "file" | "stored" | "onStage">;
+
+/** The parts of a job while some of them are built: each once. */
+class JobRun {
+  private readonly done = new Map<string, PartResult>();
+
+  constructor(
+    private readonly job: Job,
+    private readonly options: Shared,
+  ) {}
+
+  /** A part as it stands, built when it is asked for the first time. */
+  take(part: Part): PartResult {
+    let result = this.done.get(part.id);
+    if (!result) {
+      const { cache, file, stored, onStage } = this.options;
+      result = this.build(part, {
+        cache,
+        file,
+        ...(stored ? { stored } : {}),
+        ...(onStage ? { onStage } : {}),
+      });
+      this.done.set(part.id, result);
+    }
+    return result;
+  }
+
+  build(part: Part, options: EvaluateOptions): PartResult {
+    return new Run(this.job, part, { ...options, part: (id) => this.other(id, part) }).all();
+  }
+
+  private other(id: string, from: Part): PartResult {
+    // By the document alone, so that it is the same whichever part is built first.
+    const chain = chainBetween(this.job, id, from.id)?.map((name) => `“${name}”`);
+    if (chain)
+      fail(
+        "part-circle",
+        chain.length === 1
+          ? `${chain[0]} cannot bring in something of itself. Pick it directly.`
+          : `A part cannot be made of what is made of it: “${from.name}” brings something in from ${chain.join(", and that from ")}. Take one of them out.`,
+      );
+    const part = this.job.parts.find((candidate) => candidate.id === id);
+    if (!part)
+      fail("part-missing", "The part that something is brought in from is no longer in the job. Pick another.");
+    return this.take(part);
+  }
 }
 
 class Run {
@@ -84,6 +143,8 @@ class Run {
   private readonly broken = new Set<string>();
   private readonly results = new Map<string, StepResult>();
   private readonly scope: Scope;
+  /** The other parts that steps brought something in from. */
+  private readonly others = new Map<string, PartResult>();
   private pieces: PieceReport[] | undefined;
 
   constructor(
@@ -92,7 +153,7 @@ class Run {
     private readonly options: EvaluateOptions,
   ) {
     this.scope = scopeOf(job, part);
-    this.bench = new Bench(part);
+    this.bench = new Bench(part, (other, item) => this.others.get(other)?.sheet.nameOf(item) ?? null);
   }
 
   all(): PartResult {
@@ -120,6 +181,7 @@ class Run {
       steps,
       bench: this.bench.items(),
       results: this.results,
+      sheet: this.bench,
       ...(before ? { before } : {}),
       ...(this.pieces ? { pieces: this.pieces } : {}),
     };
@@ -153,6 +215,7 @@ class Run {
       const named = needs.flatMap((ref) => this.bench.itemsOf(ref, step));
       const items = type.needsAll?.(step as never) ? [...named, ...this.bench.all()] : named;
       const files = own.files.map((id) => this.fileOf(id, step));
+      const elsewhere = this.elsewhere(own.elsewhere, step);
       const key = hashValue({
         engine: ENGINE_VERSION,
         step: step.id,
@@ -163,13 +226,14 @@ class Run {
         repeats: own.repeats.map((id) => this.done.get(id)?.key ?? ""),
         items: items.map(({ item, key: from }) => [item.id, from]),
         files: files.map(({ sha256, name }) => [sha256, name]),
+        ...(elsewhere.items.length > 0 ? { elsewhere: elsewhere.items.map(({ item, key }) => [item.id, key]) } : {}),
       });
       const wantsPieces = this.options.pieces === step.id;
       let result = this.options.cache.get(key) ?? (wantsPieces ? undefined : this.options.stored?.(key));
       if (result) this.options.cache.put(result);
       if (!result || wantsPieces) {
         const warnings: Trouble[] = [];
-        const outcome = this.evaluate(step, warnings, wantsPieces);
+        const outcome = this.evaluate(step, warnings, wantsPieces, elsewhere.items);
         try {
           const given = items.map(({ item }) => item);
           tellStage("weighing what was made");
@@ -183,7 +247,7 @@ class Run {
           throw cause;
         }
         if (wantsPieces) this.pieces = outcome.pieces ?? [];
-        if (result) for (const item of outcome.made) if (isBody(item)) freeShape(item.shape);
+        if (result) for (const item of outcome.made) handlingOf(item).free(item);
         const { made, used, becomes, tools, traces } = outcome;
         if (result) for (const { shape } of tools ?? []) freeShape(shape);
         const more = {
@@ -197,10 +261,12 @@ class Run {
       this.results.set(key, result);
       this.done.set(step.id, { key, values: step, result });
       const lacks = this.bench.lacksOf(items.map(({ item }) => item.id));
+      // While things are called as they were when the step was done.
+      const told = result.warnings.map((trouble) => this.worded(trouble));
       this.bench.apply(step, result);
-      this.bench.passOn(result.made, lacks);
+      this.bench.passOn(result.made, elsewhere.lacking ? [...lacks, step.id] : lacks);
       const ms = performance.now() - started;
-      const warnings = [...result.warnings, ...this.bench.takeNotes(), ...this.lackingNote(lacks, step)];
+      const warnings = [...told, ...this.bench.takeNotes(), ...this.lackingNote(lacks, step), ...elsewhere.notes];
       return {
         ...report,
         key,
@@ -214,7 +280,7 @@ class Run {
     } catch (cause) {
       this.notDone(step);
       this.bench.takeNotes();
-      const error = asTrouble(cause, step);
+      const error = this.worded(asTrouble(cause, step));
       return {
         ...report,
         state: "failed",
@@ -222,6 +288,10 @@ class Run {
         ms: performance.now() - started,
       };
     }
+  }
+
+  private worded(trouble: Trouble): Trouble {
+    return worded(trouble, (id) => this.bench.nameOf(id));
   }
 
   /** A trouble with those of its repairs that mend it: each is tried before it is offered. */
@@ -255,7 +325,43 @@ class Run {
     ];
   }
 
-  private evaluate(step: Step, warnings: Trouble[], wantsPieces: boolean): StepOutcome {
+  /**
+   * What a step names of other parts, with what is to be told of it: found by guessing, or made without a step that could not be
+   * done. That is not kept with the step's result: it may become another while the result stays.
+   */
+  private elsewhere({ parts, items }: { parts: readonly string[]; items: readonly string[] }, step: Step) {
+    const found: { items: Live[]; notes: Trouble[]; lacking: boolean } = { items: [], notes: [], lacking: false };
+    for (const id of parts) {
+      const other = this.options.part?.(id);
+      if (!other) continue;
+      this.others.set(id, other);
+      for (const [key, result] of other.results) this.results.set(key, result);
+      const { sheet } = other;
+      const name = `“${this.job.parts.find((part) => part.id === id)!.name}”`;
+      let live: Live[];
+      try {
+        live = items.flatMap((ref) => sheet.itemsOf(ref, step));
+      } catch (cause) {
+        if (!(cause instanceof SeamError)) throw cause;
+        throw new SeamError({ ...cause.trouble, message: `In ${name}: ${cause.trouble.message}` });
+      } finally {
+        found.notes.push(...sheet.takeNotes().map((note) => ({ ...note, message: `In ${name}: ${note.message}` })));
+      }
+      found.items.push(...new Map(live.map((one) => [one.item.id, one])).values());
+      const lacks = sheet.lacksOf(live.map(({ item }) => item.id));
+      if (lacks.length === 0) continue;
+      found.lacking = true;
+      const steps = lacks.map((lack) => sheet.numberOf(lack)).join(", ");
+      found.notes.push({
+        code: "goes-without",
+        message: `${name} was built without its step${lacks.length > 1 ? "s" : ""} ${steps}, and so is what was brought in.`,
+        step: step.id,
+      });
+    }
+    return found;
+  }
+
+  private evaluate(step: Step, warnings: Trouble[], wantsPieces: boolean, elsewhere: readonly Live[]): StepOutcome {
     const context: StepContext = {
       step: step.id,
       wantsPieces,
@@ -263,7 +369,7 @@ class Run {
       all: () => this.bench.all().map(({ item }) => item),
       bodies: (refs) =>
         refs.flatMap((ref) => this.bench.itemsOf(ref, step)).map(({ item }) => this.bench.asBody(item, step)),
-      nameOf: (id) => this.bench.nameOf(id),
+      nameOf: named,
       earlier: (id) => this.bench.lineage.earlier(id),
       drawnThrough: (face) => drawnThrough(this.part, face),
       toolsOf: (id) => this.toolsOf(id, step),
@@ -273,6 +379,7 @@ class Run {
         (trouble) => warnings.push(trouble),
         this.options.onReference,
       ),
+      elsewhere: () => elsewhere.map(({ item }) => item),
       file: (id) => {
         const { name } = this.fileOf(id, step);
         const bytes = this.options.file(id);
@@ -330,7 +437,7 @@ function asTrouble(cause: unknown, step: Step): Trouble {
 
 /** Frees what a step made, where it is not taken. */
 function freeOutcome({ made, tools, pieces }: StepOutcome): void {
-  for (const item of [...made, ...(tools ?? [])]) if (isBody(item)) freeShape(item.shape);
+  for (const item of [...made, ...(tools ?? [])]) handlingOf(item).free(item);
   freePieces(pieces ?? []);
 }
 

@@ -6,5 +6,6 @@ export * from "./pack";
 export * from "./pinches";
 export * from "./references";
 export * from "./result";
+export * from "./version";
 export * from "./view-key";
 export * from "./warm-up";

@@ -1,8 +1,8 @@
 import { beforeAll, expect, test } from "vitest";
 import { measure } from "../check";
+import { isBody } from "../items";
 import { kernelHeapBytes, tessellate, viewDeflection } from "../kernel";
 import { loadNodeKernel } from "../kernel/node";
-import { isBody } from "../naming";
 import { jobOf } from "../testing/harness";
 import { evaluatePart, freePieces, ResultCache } from ".";
 

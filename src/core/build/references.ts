@@ -1,7 +1,8 @@
 import type { Trouble } from "../errors";
+import type { Body } from "../items";
 import type { Step } from "../job";
 import { allFaceFacts, edgeFactsAt, edgeNeighbourhoods, verticesOf } from "../kernel";
-import { type Body, cornerRefOf, edgeRefOf, faceRefOf, resolveCorner, resolveEdge, resolveFace } from "../naming";
+import { cornerRefOf, edgeRefOf, faceRefOf, resolveCorner, resolveEdge, resolveFace } from "../naming";
 import type { CornerRef, EdgeRef, FaceRef } from "../references";
 import type { StepContext } from "../steps/evaluation";
 import { holds, replaced } from "./replaced";

@@ -1,7 +1,5 @@
-import type { Measures } from "../check";
 import type { Trouble } from "../errors";
-import { freeShape, type Mesh, shapeFromText, shapeToText } from "../kernel";
-import { type Body, type Item, isBody } from "../naming";
+import { type Body, type Extras, handlingOf, type Item, isBody } from "../items";
 import type { Trace } from "../steps/evaluation";
 
 /** What one step made, by its key: the unit that is cached and stored. Shapes belong to the result. */
@@ -19,83 +17,45 @@ export interface StepResult {
   extras: Map<string, Extras>;
 }
 
-/** A mesh with its seam lines marked. */
-export type StoredMesh = Mesh & { seams: Uint8Array };
-
-export interface Extras {
-  measures?: Measures;
-  mesh?: StoredMesh;
-}
-
 export function freeResult(result: StepResult): void {
-  for (const item of result.made) if (isBody(item)) freeShape(item.shape);
-  for (const { shape } of result.tools ?? []) freeShape(shape);
+  for (const item of [...result.made, ...(result.tools ?? [])]) handlingOf(item).free(item);
   result.made = [];
   delete result.tools;
   result.extras.clear();
 }
 
-/** Roughly what a result takes in memory, bytes: its meshes, and a guess for the exact shape from its faces. */
+/** Roughly what a result takes in memory, bytes: its items and their meshes. */
 export function resultBytes(result: StepResult): number {
   let bytes = 500;
-  for (const item of [...result.made, ...(result.tools ?? [])]) if (isBody(item)) bytes += 4000 * item.faces.length;
+  for (const item of [...result.made, ...(result.tools ?? [])]) bytes += handlingOf(item).bytes(item);
   for (const { mesh } of result.extras.values())
     if (mesh) bytes += mesh.positions.byteLength * 2 + mesh.indices.byteLength + mesh.lines.byteLength;
   return bytes;
 }
 
 /** A result as plain values for storing: exact shapes as text, meshes as typed arrays. */
-export interface StoredResult {
-  key: string;
+export interface StoredResult extends Omit<StepResult, "made" | "tools" | "extras"> {
   made: StoredItem[];
-  used: string[];
-  becomes?: Record<string, string>;
-  tools?: StoredTool[];
-  traces?: Trace[][];
-  warnings: Trouble[];
+  tools?: StoredItem[];
 }
-type StoredTool = Omit<Body, "shape"> & { shape: string };
-type StoredItem =
-  | Extract<Item, { kind: "workplane" | "sketch" }>
-  | {
-      kind: "solid" | "sheet";
-      id: string;
-      faces: string[];
-      hint: Item["hint"];
-      shape: string;
-      measures?: Measures;
-      mesh?: StoredMesh;
-    };
+type StoredItem = { kind: Item["kind"] } & object;
 
-const isStoredBody = (item: StoredItem): item is Extract<StoredItem, { kind: "solid" | "sheet" }> => isBody(item);
-
-export function toStored(result: StepResult): StoredResult {
-  const { key, used, becomes, tools, traces, warnings } = result;
-  return {
-    key,
-    used,
-    ...(becomes ? { becomes } : {}),
-    ...(tools ? { tools: tools.map((tool) => ({ ...tool, shape: shapeToText(tool.shape) })) } : {}),
-    ...(traces ? { traces } : {}),
-    warnings,
-    made: result.made.map(
-      (item): StoredItem =>
-        !isBody(item) ? item : { ...item, shape: shapeToText(item.shape), ...result.extras.get(item.id) },
-    ),
-  };
+export function toStored({ extras, made, tools, ...rest }: StepResult): StoredResult {
+  const stored = (item: Item): StoredItem => ({
+    kind: item.kind,
+    ...handlingOf(item).store(item, extras.get(item.id)),
+  });
+  return { ...rest, made: made.map(stored), ...(tools ? { tools: tools.map(stored) } : {}) };
 }
 
 /** Takes up a stored result; its shapes are read into the kernel. */
-export function fromStored(stored: StoredResult): StepResult {
+export function fromStored({ made, tools, ...rest }: StoredResult): StepResult {
   const extras = new Map<string, Extras>();
-  const made = stored.made.map((item): Item => {
-    if (!isStoredBody(item)) return item;
-    const { measures, mesh, shape, ...rest } = item;
-    extras.set(item.id, { ...(measures ? { measures } : {}), ...(mesh ? { mesh } : {}) });
-    return { ...rest, shape: shapeFromText(shape) };
-  });
-  const { key, used, becomes, traces, warnings } = stored;
-  const tools = stored.tools?.map((tool): Body => ({ ...tool, shape: shapeFromText(tool.shape) }));
-  const more = { ...(becomes ? { becomes } : {}), ...(tools ? { tools } : {}), ...(traces ? { traces } : {}) };
-  return { key, used, ...more, warnings, made, extras };
+  const restored = (stored: StoredItem): Item => {
+    const { item, extras: own } = handlingOf(stored).restore(stored);
+    if (own) extras.set(item.id, own);
+    return item;
+  };
+  const items = made.map(restored);
+  return { ...rest, made: items, ...(tools ? { tools: tools.map(restored).filter(isBody) } : {}), extras };
 }

@@ -1,7 +1,7 @@
 import { readStep, writeStep } from "../exchange/step";
+import { isBody } from "../items";
 import { emptyJob, type Step } from "../job";
 import { freeShape, tessellate, viewDeflection } from "../kernel";
-import { isBody } from "../naming";
 import { ResultCache } from "./cache";
 import { evaluatePart, freePieces } from "./evaluate";
 

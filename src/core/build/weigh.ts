@@ -1,6 +1,6 @@
 import { fail, type Trouble } from "../errors";
+import { type Body, type Item, isBody } from "../items";
 import { notedGap, type Shape, unsoundness, widestGap } from "../kernel";
-import { type Body, type Item, isBody } from "../naming";
 import { formatDeviation } from "../units";
 
 /** mm: how far the parts of a body may be apart before it is said. The library gives every rounding and chamfer 1e-4, needed or not. */

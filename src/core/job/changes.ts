@@ -232,17 +232,37 @@ function stepOf(part: Part, id: string): Step {
   return part.steps.find((step) => step.id === id) ?? fail("step-gone", "That step is no longer on the sheet.");
 }
 
-/** Adds an empty part and returns its id. */
+/** Adds an empty part and returns its id: one that nothing in the job names, not even what named a part that is gone. */
 export function addPart(job: Job, name: string): string {
-  const taken = new Set(job.parts.map((part) => part.id));
-  let n = job.parts.length + 1;
-  while (taken.has(`part${n}`)) n++;
-  job.parts.push(emptyPart(`part${n}`, name));
-  return `part${n}`;
+  const id = `part${1 + highest(/\bpart(\d+)\b/g, job)}`;
+  job.parts.push(emptyPart(id, name));
+  return id;
 }
 
-/** An id that no step of the part has: the type's letter and the next number. */
+/** Takes a part out of a job; the last one stays. What is brought in from it elsewhere says so from then on. */
+export function removePart(job: Job, id: string): void {
+  if (job.parts.length > 1) job.parts = job.parts.filter((part) => part.id !== id);
+}
+
+/** An id that no step of the part has, and that nothing names which meant one that is gone: it would mean this one from then on. */
 export function freshStepId(part: Part): string {
-  const taken = new Set(part.steps.map((step) => step.id));
-  for (let n = part.steps.length + 1; ; n++) if (!taken.has(`s${n}`)) return `s${n}`;
+  return `s${1 + Math.max(part.steps.length, highest(/\bs(\d+)\b/g, part))}`;
+}
+
+/**
+ * Every name with a number that stands anywhere in a part, as of curves and points: also of such that are gone, where something
+ * still means them. What is drawn anew must not be called so.
+ */
+export function namesUsed(part: Part): Set<string> {
+  return new Set(JSON.stringify(part).match(/\b[A-Za-z]+\d+\b/g));
+}
+
+/** The highest number by which something in a document is called; 0 where there is none. */
+function highest(name: RegExp, document: Job | Part): number {
+  let most = 0;
+  for (const [, digits] of JSON.stringify(document).matchAll(name)) {
+    const number = Number(digits);
+    if (number < 1e9) most = Math.max(most, number);
+  }
+  return most;
 }

@@ -4,6 +4,7 @@ export * from "./json-schema";
 export * from "./looks";
 export * from "./parameters";
 export * from "./parse";
+export * from "./part-links";
 export * from "./repair";
 export * from "./state";
 export * from "./upgrade";

@@ -1,7 +1,8 @@
 import type { TopoDS_Edge } from "replicad-opencascadejs";
+import { edgeLengthAt } from "./arc-length";
 import { edgeHandles, incidenceOf } from "./incidence";
 import { lib } from "./library";
-import { edgeLength, readPoint } from "./measure";
+import { readPoint } from "./measure";
 import { scoped } from "./scope";
 import type { Shape } from "./topology";
 import { add, cross, distance, length, scale, sub, unit, type Vec3 } from "./vectors";
@@ -72,7 +73,7 @@ function edgeFacts(shape: Shape, place: number): EdgeFacts | null {
   const { point, curve: run } = incidenceOf(shape).edges[place]!;
   if (point) return null;
   const elementary = run && (run.curve.kind === "line" || run.curve.kind === "circle") ? run.curve : null;
-  if (!run || !elementary) return measuredFacts(edgeHandles(shape)[place]!);
+  if (!run || !elementary) return measuredFacts(edgeHandles(shape)[place]!, edgeLengthAt(shape, place));
   const { from, to } = run;
   if (elementary.kind === "line") {
     const at = (t: number) => add(elementary.at as Vec3, scale(elementary.way as Vec3, t));
@@ -100,7 +101,7 @@ function edgeFacts(shape: Shape, place: number): EdgeFacts | null {
 }
 
 /** The facts of an edge that is neither straight nor round. */
-function measuredFacts(edge: TopoDS_Edge): EdgeFacts {
+function measuredFacts(edge: TopoDS_Edge, long: number): EdgeFacts {
   return scoped((scope) => {
     const oc = lib();
     const curve = scope.use(new oc.BRepAdaptor_Curve(edge));
@@ -108,7 +109,7 @@ function measuredFacts(edge: TopoDS_Edge): EdgeFacts {
     const at = (t: number) => readPoint(scope, curve.Value(t));
     return {
       kind: EDGE_KINDS[curve.GetType() as string] ?? "other",
-      length: edgeLength(edge),
+      length: long,
       ends: [at(first), at(last)],
       at: at((first + last) / 2),
     };

@@ -4,6 +4,7 @@ export { type Inwards, inwardsFrom } from "./at-edge";
 export { boxOf, looseBoxOf } from "./box";
 export { conicOf, segment } from "./conic";
 export * from "./counts";
+export { curveShape } from "./curve-shape";
 export * from "./distance";
 export * from "./draft";
 export * from "./edge-work";

@@ -47,18 +47,23 @@ export function quickVolume(shape: Shape): number {
   );
 }
 
+/** Which way round a solid's skin is: its volume, with free faces as they are seen quickly, which takes a fraction of the time. */
+export function facesOut(solid: Shape): boolean {
+  return (formVolume(solid, true) ?? quickVolume(solid)) >= 0;
+}
+
 /** By closed form where every face has one. The library integrates faces about a point of its own choice: all or none. */
 function volumeBy(shape: Shape, integrate: (whole: Shape) => number): number {
   return (shapeKind(shape) === "solid" ? formVolume(shape) : null) ?? integrate(shape);
 }
 
-/** Volume of a solid by closed forms alone, mm³; null where a face has none. */
-export function formVolume(shape: Shape): number | null {
+/** Volume of a solid by closed forms alone, mm³; null where a face has none. @param rough with free faces as they are seen quickly. */
+export function formVolume(shape: Shape, rough = false): number | null {
   const { faces } = incidenceOf(shape);
   let flux = 0;
   for (const [place, face] of faces.entries()) {
     if (!face.bounds) continue;
-    const form = closedForm(shape, place);
+    const form = closedForm(shape, place, rough);
     if (!form) return null;
     flux += form.flux;
   }

@@ -1,3 +1,4 @@
+import { edgeLengthAt } from "./arc-length";
 import { edgeHandles, incidenceOf } from "./incidence";
 import { lib } from "./library";
 import { checked } from "./reused";
@@ -27,21 +28,13 @@ export function openEdges(shape: Shape): OpenEdge[] {
   if (open.length === 0) return [];
   const edges = edgeHandles(shape);
   return scoped((scope) =>
-    open.map((place) => ({ at: edgePoint(scope, edges[place]!, 0.5), length: edgeLength(edges[place]!) })),
+    open.map((place) => ({ at: edgePoint(scope, edges[place]!, 0.5), length: edgeLengthAt(shape, place) })),
   );
 }
 
 /** The open edges of a shape, by place. */
 export function openPlaces(shape: Shape): number[] {
   return incidenceOf(shape).edges.flatMap(({ point, uses }, place) => (uses === 1 && !point ? [place] : []));
-}
-
-export function edgeLength(edge: Shape): number {
-  return scoped((scope) => {
-    const properties = scope.use(new (lib().GProp_GProps)());
-    lib().BRepGProp.LinearProperties(edge, properties, false, false);
-    return properties.Mass();
-  });
 }
 
 /** The point at a fraction (0 to 1) of an edge's parameter range. */

@@ -4,6 +4,27 @@ import { lib } from "./library";
 import { point } from "./primitives";
 import type { Scope } from "./scope";
 import type { Shape } from "./topology";
+import type { Vec3 } from "./vectors";
+
+/** A spline through space without weights, by its poles and its knots in full. It belongs to the scope. */
+export function splineCurve3(
+  scope: Scope,
+  poles: readonly Vec3[],
+  knots: readonly number[],
+  degree: number,
+): Geom_BSplineCurve {
+  const points = scope.use(new (lib().NCollection_Array1_gp_Pnt)(1, poles.length));
+  poles.forEach((at, i) => {
+    points.SetValue(i + 1, point(scope, at));
+  });
+  const distinct = [...new Set(knots)];
+  const [values, counts] = knotsFor(
+    scope,
+    distinct,
+    distinct.map((knot) => knots.filter((other) => other === knot).length),
+  );
+  return scope.use(new (lib().Geom_BSplineCurve)(points, values, counts, degree, false));
+}
 
 /** A pole in homogeneous coordinates: its place times its weight, and the weight. */
 export type Vec4 = [number, number, number, number];

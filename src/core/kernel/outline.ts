@@ -3,6 +3,7 @@ import { KernelFault } from "./faults";
 import { edgeHandles } from "./incidence";
 import { lib } from "./library";
 import { volumeOf } from "./mass";
+import { splineCurve3 } from "./nurbs";
 import { inSpace, type Place, type PlaneFrame } from "./plane-frame";
 import { point } from "./primitives";
 import { type Scope, scoped } from "./scope";
@@ -80,19 +81,12 @@ function splineCurve(
   frame: PlaneFrame,
   { points, knots, degree }: { points: readonly Place[]; knots: readonly number[]; degree: number },
 ) {
-  const oc = lib();
-  const poles = scope.use(new oc.NCollection_Array1_gp_Pnt(1, points.length));
-  points.forEach((place, i) => {
-    poles.SetValue(i + 1, point(scope, inSpace(frame, place)));
-  });
-  const distinct = [...new Set(knots)];
-  const values = scope.use(new oc.NCollection_Array1_double(1, distinct.length));
-  const counts = scope.use(new oc.NCollection_Array1_int(1, distinct.length));
-  distinct.forEach((knot, i) => {
-    values.SetValue(i + 1, knot);
-    counts.SetValue(i + 1, knots.filter((other) => other === knot).length);
-  });
-  return scope.use(new oc.Geom_BSplineCurve(poles, values, counts, degree, false));
+  return splineCurve3(
+    scope,
+    points.map((place) => inSpace(frame, place)),
+    knots,
+    degree,
+  );
 }
 
 /** The face that edges of a plane bound. It belongs to the scope. */

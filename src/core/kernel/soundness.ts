@@ -1,7 +1,7 @@
 import { boxOf } from "./box";
 import { KernelFault } from "./faults";
 import { lib } from "./library";
-import { areaOf, quickVolume, volumeOf } from "./mass";
+import { areaOf, facesOut, volumeOf } from "./mass";
 import { isValid, openPlaces } from "./measure";
 import { asFault, scoped } from "./scope";
 import { type Mesh, tessellate } from "./tessellate";
@@ -119,5 +119,5 @@ function sewnTogether(solid: Shape, tolerance: number): Shape | null {
 
 /** A handle of its own for a solid, turned so that its skin faces out. */
 export function rightSideOut(solid: Shape): Shape {
-  return quickVolume(solid) < 0 ? solid.Reversed() : ownHandle(solid);
+  return facesOut(solid) ? ownHandle(solid) : solid.Reversed();
 }

@@ -1,4 +1,6 @@
 import type { TopoDS_Edge } from "replicad-opencascadejs";
+import type { CurveSpan } from "../curve/span";
+import { edgesOfSpans } from "./curve-shape";
 import { edgeHandles, incidenceOf } from "./incidence";
 import { lib } from "./library";
 import { edgePoint, readPoint } from "./measure";
@@ -8,7 +10,7 @@ import { type Scope, scoped } from "./scope";
 import { asEdge, type Shape } from "./topology";
 import { cross, distance, dot, length, scale, sub, unit, type Vec3 } from "./vectors";
 
-/** A path to sweep along: drawn in a plane, or edges of a body one after the other. */
+/** A path to sweep along: drawn in a plane, a curve in space, or edges of a body one after the other. */
 export type Spine =
   | {
       kind: "drawn";
@@ -17,6 +19,7 @@ export type Spine =
       stretches: readonly PlanarStretch[];
       path: readonly BoundaryStep[];
     }
+  | { kind: "curve"; spans: readonly CurveSpan[] }
   | { kind: "edges"; shape: Shape; chain: readonly ChainLink[] };
 
 /** An edge of a chain, by place in its body, as the chain runs along it. */
@@ -65,10 +68,7 @@ export function chainOf(shape: Shape, places: readonly number[]): ChainLink[] | 
 export function pathOfSpine(scope: Scope, spine: Spine): Path {
   const oc = lib();
   const drawn = spine.kind === "drawn";
-  const all = drawn ? edgesOf(scope, spine.frame, spine.places, spine.stretches) : edgeHandles(spine.shape);
-  const links = drawn
-    ? spine.path.map(({ stretch, forwards }) => ({ number: stretch, forwards }))
-    : spine.chain.map(({ place, forwards }) => ({ number: place, forwards }));
+  const { all, links } = partsOf(scope, spine);
   const edges = links.map(({ number, forwards }) => {
     const edge = asEdge(scope, all[number]!);
     // The body's own sense of an edge is the face's business: here only the curve's counts.
@@ -92,6 +92,30 @@ export function pathOfSpine(scope: Scope, spine: Spine): Path {
     end,
     normal: drawn ? spine.frame.normal : commonNormal(scope, edges),
   };
+}
+
+/** The edges that a path is among, and which of them it is, in what sense. */
+function partsOf(
+  scope: Scope,
+  spine: Spine,
+): { all: readonly Shape[]; links: { number: number; forwards: boolean }[] } {
+  switch (spine.kind) {
+    case "drawn":
+      return {
+        all: edgesOf(scope, spine.frame, spine.places, spine.stretches),
+        links: spine.path.map(({ stretch, forwards }) => ({ number: stretch, forwards })),
+      };
+    case "curve":
+      return {
+        all: edgesOfSpans(scope, spine.spans),
+        links: spine.spans.map((_, number) => ({ number, forwards: true })),
+      };
+    case "edges":
+      return {
+        all: edgeHandles(spine.shape),
+        links: spine.chain.map(({ place, forwards }) => ({ number: place, forwards })),
+      };
+  }
 }
 
 /** The normal of the one plane that edges lie in. */

@@ -3,7 +3,7 @@ import { volumeOf } from "./mass";
 import { direction, point, vector } from "./primitives";
 import { scoped } from "./scope";
 import { type Shape, shapeKind } from "./topology";
-import type { Vec3 } from "./vectors";
+import { add, sub, turned, type Vec3 } from "./vectors";
 
 export interface Placement {
   /** Turn first: about this point … */
@@ -15,6 +15,10 @@ export interface Placement {
   /** Then move, mm. */
   by: Vec3;
 }
+
+/** A point, turned and moved. */
+export const placedPoint = (at: Vec3, { about, axis, angle, by }: Placement): Vec3 =>
+  add(add(turned(sub(at, about), axis, angle), about), by);
 
 /** A copy mirrored in a plane. Faces keep their order. */
 export function mirrored(shape: Shape, origin: Vec3, normal: Vec3): Shape {

@@ -1,26 +1,21 @@
 import { fail } from "../errors";
+import type { Body } from "../items";
 import { allEdgeFacts, boxOf, diagonal, distance, type EdgeFacts, type Vec3, verticesOf } from "../kernel";
-import type { CornerRef, EdgeRef } from "../references";
-import type { Body } from "./body";
+import { type CornerRef, type EdgeRef, writeCornerRef, writeEdgeRef } from "../references";
 import { withoutPlace } from "./faces";
 import { topologyNames } from "./topology-names";
 
 /** A reference to an edge as it is now, by name and looks. */
 export function edgeRefOf(body: Body, place: number): EdgeRef {
-  const name = topologyNames(body.shape, body.faces).edges[place];
-  const { kind, length, at } = allEdgeFacts(body.shape)[place]!;
-  const print = { kind, length: round(length), at: at.map(round) as [number, number, number] };
-  return { body: body.id, ...(name ? { edge: name } : {}), print };
+  const name = topologyNames(body.shape, body.faces).edges[place] ?? null;
+  return writeEdgeRef(body.id, { name, ...allEdgeFacts(body.shape)[place]! });
 }
 
 /** A reference to a corner as it is now, by name and place. */
 export function cornerRefOf(body: Body, place: number): CornerRef {
-  const name = topologyNames(body.shape, body.faces).vertices[place];
-  const at = verticesOf(body.shape)[place]!.map(round) as [number, number, number];
-  return { body: body.id, ...(name ? { corner: name } : {}), print: { at } };
+  const name = topologyNames(body.shape, body.faces).vertices[place] ?? null;
+  return writeCornerRef(body.id, { name, at: verticesOf(body.shape)[place]! });
 }
-
-const round = (value: number) => Math.round(value * 1e4) / 1e4 + 0;
 
 export interface FoundPlace {
   place: number;

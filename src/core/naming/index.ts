@@ -1,4 +1,3 @@
-export * from "./body";
 export * from "./edge-ref";
 export * from "./faces";
 export * from "./reference";

@@ -1,10 +1,12 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { SeamError } from "../errors";
+import type { Body } from "../items";
 import { allFaceFacts } from "../kernel";
 import { loadNodeKernel } from "../kernel/node";
+import { fingerprintOf } from "../references";
 import { build, jobOf } from "../testing/harness";
 import { blockFile } from "../testing/step-text";
-import { type Body, distinctNames, fingerprintOf, resolveFace, topologyNames } from ".";
+import { distinctNames, resolveFace, topologyNames } from ".";
 
 beforeAll(loadNodeKernel);
 

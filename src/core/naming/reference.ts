@@ -1,7 +1,7 @@
 import { fail } from "../errors";
+import type { Body } from "../items";
 import { allFaceFacts, boxOf, diagonal, distance, dot, type FaceFacts } from "../kernel";
-import type { FaceRef, Fingerprint } from "../references";
-import type { Body } from "./body";
+import { type FaceRef, type Fingerprint, writeFaceRef } from "../references";
 import { baseName, withoutPlace } from "./faces";
 
 export type Found = { how: "found"; face: number } | { how: "guessed"; face: number; warning: string };
@@ -123,16 +123,5 @@ function misfit(facts: FaceFacts, print: Fingerprint, size: number): number {
 
 /** A reference to a face as it is now, by name and looks. */
 export function faceRefOf(body: Body, face: number): FaceRef {
-  return { body: body.id, face: body.faces[face]!, print: fingerprintOf(allFaceFacts(body.shape)[face]!) };
-}
-
-export function fingerprintOf(facts: FaceFacts): Fingerprint {
-  const round = (value: number) => Math.round(value * 1e4) / 1e4 + 0;
-  return {
-    kind: facts.kind,
-    area: round(facts.area),
-    centre: facts.centre.map(round) as [number, number, number],
-    ...(facts.direction ? { direction: facts.direction.map(round) as [number, number, number] } : {}),
-    ...(facts.radius !== undefined ? { radius: round(facts.radius) } : {}),
-  };
+  return writeFaceRef(body.id, { name: body.faces[face]!, ...allFaceFacts(body.shape)[face]! });
 }

@@ -2,3 +2,4 @@
 export * from "./item";
 export * from "./marks";
 export * from "./picked";
+export * from "./write";

@@ -12,6 +12,18 @@ export const references = new Marks<ReferenceMark>();
 /** Which schemas are ids of imported files. */
 export const fileReferences = new Marks<{ of: "file" }>();
 
+/** Which schemas name another part of the job, and which something that lies on its bench. */
+export const partReferences = new Marks<{ of: "part" | "item" }>();
+
+/** The other parts that a step's values name, and the items of them, by their ids there: each once. */
+export function elsewhereIn(schema: z.ZodType, values: unknown): { parts: string[]; items: string[] } {
+  const found = { part: new Set<string>(), item: new Set<string>() };
+  partReferences.each(schema, values, (value, { of }) => {
+    if (value !== "") found[of].add(value as string);
+  });
+  return { parts: [...found.part], items: [...found.item] };
+}
+
 /** What a step's values mean: items and steps by id, each once; and which of those are steps. */
 export function referencesIn(schema: z.ZodType, values: unknown): { all: string[]; steps: string[] } {
   const [all, steps] = [new Set<string>(), new Set<string>()];

@@ -1,5 +1,5 @@
+import type { Body } from "../items";
 import { diagonal, looseBoxOf, nearest, outwardAlong, runInside, type Vec3 } from "../kernel";
-import type { Body } from "../naming";
 import type { Dangling, Knife } from "./division";
 
 /** Where and by how much a cutter fails to divide its stock. */

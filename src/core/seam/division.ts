@@ -1,5 +1,6 @@
+import type { Body, Item } from "../items";
 import { type Fusion, freeShape, fuse, type Shape, surfaceCentre } from "../kernel";
-import { type Body, comparePlaces, type Item } from "../naming";
+import { comparePlaces } from "../naming";
 import { Ids } from "./ids";
 import { IN_DECISIONS, IN_NAMES, markOf, writeMark } from "./mark";
 import { keyOf, type Piece } from "./piece";

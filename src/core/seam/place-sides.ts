@@ -1,3 +1,4 @@
+import { has } from "../items/kinds";
 import {
   contains,
   distanceToPoint,
@@ -17,7 +18,7 @@ export function sideByPlace(cutter: Knife, piece: Shape): Side {
   const points = verticesOf(piece);
   if (points.length === 0) points.push(surfaceCentre(piece));
   const { item } = cutter;
-  if (item.kind === "workplane") {
+  if (has(item, "plane")) {
     const heights = points.map((point) => dot(sub(point, item.origin), item.normal));
     const far = heights.reduce((best, height) => (Math.abs(height) > Math.abs(best) ? height : best));
     return far >= 0 ? "front" : "back";
@@ -28,8 +29,8 @@ export function sideByPlace(cutter: Knife, piece: Shape): Side {
 /** The side of a cutter that a point lies on. For a sheet: of the place on it that is nearest. */
 export function sideOfPoint(cutter: Knife, point: Vec3): Side {
   const { item } = cutter;
-  if (item.kind === "solid") return contains(cutter.shape, point) ? "in" : "out";
-  if (item.kind === "workplane") return dot(sub(point, item.origin), item.normal) >= 0 ? "front" : "back";
+  if (has(item, "closed")) return contains(cutter.shape, point) ? "in" : "out";
+  if (has(item, "plane")) return dot(sub(point, item.origin), item.normal) >= 0 ? "front" : "back";
   const near = distanceToPoint(cutter.shape, point);
   if (!near) return "front";
   const turn = cutter.turns?.[0] ?? 1;

@@ -1,3 +1,5 @@
+import type { Body } from "../items";
+import { has } from "../items/kinds";
 import {
   dot,
   type Fusion,
@@ -12,7 +14,6 @@ import {
   sub,
   type Vec3,
 } from "../kernel";
-import type { Body } from "../naming";
 import type { Knife } from "./division";
 import type { Ids } from "./ids";
 import { boundOf, type Spot } from "./mark";
@@ -65,7 +66,7 @@ export class Scene {
   }
 
   isSolidCutter(c: number): boolean {
-    return this.cutters[c]!.item.kind === "solid";
+    return has(this.cutters[c]!.item, "closed");
   }
 
   /** The bound that a face is to a piece on the side of it that `sign` says: the piece's outward sense of the face. */
@@ -107,7 +108,7 @@ export class Scene {
         .sort((a, b) => a - b)
         .flatMap((c) => {
           const { item, shape: knife, faces } = this.cutters[c]!;
-          return item.kind === "workplane" ? [] : [{ id: item.id, shape: knife, faces }];
+          return has(item, "plane") ? [] : [{ id: item.id, shape: knife, faces }];
         }),
     ];
     return {

@@ -165,6 +165,8 @@ export interface Sketch {
   dimensions: Dimension[];
   /** What bodies give to draw by: it does not move. */
   given?: readonly Entity[];
+  /** Names that are not given anew: what else names them may mean what is gone. */
+  reserved?: ReadonlySet<string>;
 }
 
 /** All there is in a sketch: what is drawn, and what is given. */

@@ -1,5 +1,5 @@
 import type * as z from "zod";
-import type { Item } from "../naming";
+import type { Trait } from "../items/kinds";
 
 /** The stages of the work, in its order. A stage without tools is not shown. */
 export const STAGES = ["draw", "shape", "sheets", "seam", "fit", "tube", "mould", "check", "release"] as const;
@@ -18,11 +18,14 @@ export type Field = { key: string; label: string; help?: string; when?: FieldCon
   | { kind: "choice"; options: { value: string; label: string }[] }
   | { kind: "toggle" }
   | { kind: "file"; accept: string }
-  | { kind: "bodies"; accepts: Item["kind"][]; min: number; max?: number }
+  | { kind: "bodies"; accepts: Trait[]; min: number; max?: number }
   | { kind: "faces"; accepts: "any" | "plane" | "cylinder"; min: number; max?: number }
   | { kind: "edges"; accepts: "any" | "line"; min: number; max?: number }
   | { kind: "corners"; min: number; max?: number }
   | { kind: "sketch" }
+  | { kind: "points" }
+  | { kind: "part" }
+  | { kind: "elsewhere"; of: string }
   | { kind: "steps" }
   | { kind: "starts"; of: string }
   | { kind: "regions"; of: string }

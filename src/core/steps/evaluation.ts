@@ -1,7 +1,7 @@
 import type * as z from "zod";
 import type { Trouble } from "../errors";
+import type { Body, Item } from "../items";
 import type { EdgeFacts, Shape, Vec3 } from "../kernel";
-import type { Body, Item } from "../naming";
 import type { Resolved } from "../params";
 import type { CornerRef, EdgeRef, FaceRef } from "../references";
 import type { Piece, PresetFate, Spot } from "../seam";
@@ -30,6 +30,8 @@ export interface StepContext {
   drawnThrough(face: string): readonly string[] | null;
   /** What an earlier step put into other bodies, and how; of steps that are named by `repeats`. @throws SeamError */
   toolsOf(step: string): { tools: readonly Body[]; into: Into };
+  /** What the step names of other parts, as it lies on their benches. */
+  elsewhere(): readonly Item[];
   /** The bytes of an imported file. */
   file(id: string): { name: string; bytes: Uint8Array };
   warn(trouble: Trouble): void;

@@ -1,7 +1,9 @@
 import { evaluateAlign } from "./align/evaluate";
 import { evaluateBox } from "./box/evaluate";
+import { evaluateBringIn } from "./bring-in/evaluate";
 import { evaluateChamfer } from "./chamfer/evaluate";
 import { evaluateCone } from "./cone/evaluate";
+import { evaluateCurve } from "./curve/evaluate";
 import { evaluateCylinder } from "./cylinder/evaluate";
 import { evaluateDraft } from "./draft/evaluate";
 import type { StepEvaluation } from "./evaluation";
@@ -14,6 +16,7 @@ import { evaluateMove } from "./move/evaluate";
 import { evaluateOffsetSheetStep } from "./offset-sheet/evaluate";
 import { evaluatePattern } from "./pattern/evaluate";
 import { evaluatePipe } from "./pipe/evaluate";
+import { evaluateRemove } from "./remove/evaluate";
 import { evaluateRevolve } from "./revolve/evaluate";
 import { evaluateScaleStep } from "./scale/evaluate";
 import { evaluateSeam } from "./seam/evaluate";
@@ -36,6 +39,7 @@ const EVALUATIONS = [
   evaluateWedge,
   evaluateWorkplane,
   evaluateSketch,
+  evaluateCurve,
   evaluateExtrude,
   evaluateRevolve,
   evaluateLoft,
@@ -51,6 +55,8 @@ const EVALUATIONS = [
   evaluateMirror,
   evaluatePattern,
   evaluateScaleStep,
+  evaluateRemove,
+  evaluateBringIn,
   evaluateSeam,
 ] as const;
 

@@ -1,7 +1,9 @@
 import { align } from "./align/declare";
 import { box } from "./box/declare";
+import { bringIn } from "./bring-in/declare";
 import { chamfer } from "./chamfer/declare";
 import { cone } from "./cone/declare";
+import { curve } from "./curve/declare";
 import { cylinder } from "./cylinder/declare";
 import type { StepType } from "./declare";
 import { draft } from "./draft/declare";
@@ -14,6 +16,7 @@ import { move } from "./move/declare";
 import { offsetSheetStep } from "./offset-sheet/declare";
 import { pattern } from "./pattern/declare";
 import { pipe } from "./pipe/declare";
+import { remove } from "./remove/declare";
 import { revolve } from "./revolve/declare";
 import { scaleStep } from "./scale/declare";
 import { seam } from "./seam/declare";
@@ -36,6 +39,7 @@ export const STEP_TYPES = [
   wedge,
   workplane,
   sketch,
+  curve,
   extrude,
   revolve,
   loft,
@@ -51,6 +55,8 @@ export const STEP_TYPES = [
   mirror,
   pattern,
   scaleStep,
+  remove,
+  bringIn,
   seam,
 ] as const;
 

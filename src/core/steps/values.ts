@@ -1,6 +1,6 @@
 import type * as z from "zod";
 import { type FieldProblems, formulasIn, mapFormulas, resolveQuantities, type Scope } from "../params";
-import { filesIn, referencesIn } from "../references";
+import { elsewhereIn, filesIn, referencesIn } from "../references";
 import type { Dimension } from "../sketch";
 import type { Field, StepType } from "./declare";
 import { stepType } from "./registry";
@@ -47,6 +47,12 @@ export function refsOf(step: StepLike): string[] {
   return type ? referencesIn(type.schema, activeValues(step)).all : [];
 }
 
+/** The other parts of the job that a step needs, as it acts: by id. */
+export function partsOf(step: StepLike): string[] {
+  const type = stepType(step.type);
+  return type ? elsewhereIn(type.schema, activeValues(step)).parts : [];
+}
+
 /** What a step that is resolved needs, and what its result depends on beside that. */
 export function needsOf(type: StepType, step: StepLike) {
   const { all, steps } = referencesIn(type.schema, step);
@@ -57,6 +63,8 @@ export function needsOf(type: StepType, step: StepLike) {
     repeats: steps,
     /** Imported files, by id. */
     files: filesIn(type.schema, step),
+    /** Other parts of the job by id, and what of them. */
+    elsewhere: elsewhereIn(type.schema, step),
     values: ownValues(type, step),
   };
 }
@@ -127,6 +135,10 @@ export function fieldLabel(step: StepLike, path: string): string {
   }
   const field = stepType(step.type)?.fields.find((candidate) => candidate.key === key);
   if (!field) return path;
+  if (field.kind === "points" && part !== undefined) {
+    const [, , what, axis] = path.split(".");
+    return `Point ${Number(part) + 1}${what === "at" ? ` ${"XYZ"[Number(axis)]}` : ""}`;
+  }
   if (field.kind !== "point" || part === undefined) return field.label;
   return `${field.label} ${(field.labels ?? ["X", "Y", "Z"])[Number(part)]}`;
 }

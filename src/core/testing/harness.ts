@@ -1,8 +1,8 @@
 import { type EvaluateOptions, evaluatePart, type PartResult, ResultCache } from "../build";
 import { type BodyReport, reportBody } from "../check";
 import { SeamError } from "../errors";
+import { type Body, isBody } from "../items";
 import { checkJob, type Job } from "../job";
-import { type Body, isBody } from "../naming";
 
 /** Shared by the tests: a job of one part from its steps. */
 export function jobOf(steps: Record<string, unknown>[], more: Record<string, unknown> = {}): Job {

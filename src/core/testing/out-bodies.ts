@@ -1,10 +1,10 @@
-import { type OutBody, outBodies } from "../exchange";
+import { type OutItem, outItems } from "../exchange";
 import { buildSteps } from "./harness";
 
 export const outOptions = { title: "Foot <1> & “more”", tolerance: 0.02 };
 
 /** A hollow ball with a rounded post, a tube, and a sheet: inner skins, seams, blends, an open body. */
-export function fourBodies(): { out: OutBody[]; volumes: Map<string, number> } {
+export function fourBodies(): { out: OutItem[]; volumes: Map<string, number> } {
   const { bench, reports } = buildSteps(
     { id: "ball", type: "sphere", diameter: 40 },
     { id: "hollow", type: "shell", body: ["ball"], thickness: 3 },
@@ -32,7 +32,7 @@ export function fourBodies(): { out: OutBody[]; volumes: Map<string, number> } {
     ),
   );
   let next = 0;
-  const out = outBodies(
+  const out = outItems(
     { looks },
     bench.map((entry) => ({ ...entry, name: entry.item.kind === "sketch" ? entry.name : names[next++]! })),
   );

@@ -1,4 +1,5 @@
 import { ResultCache } from "../build";
+import type { Body } from "../items";
 import {
   allEdgeFacts,
   allFaceFacts,
@@ -11,7 +12,7 @@ import {
   type Vec3,
   verticesOf,
 } from "../kernel";
-import { type Body, cornerRefOf, edgeRefOf, faceRefOf } from "../naming";
+import { cornerRefOf, edgeRefOf, faceRefOf } from "../naming";
 import type { CornerRef, EdgeRef, FaceRef } from "../references";
 import { build, jobOf } from "./harness";
 

@@ -1,9 +1,18 @@
 import type { OperationName } from "../contract";
+import { check } from "./check";
 import { evaluate } from "./evaluate";
 import { inspect } from "./inspect";
+import { list } from "./list";
 import { measure } from "./measure";
 import type { Operation } from "./operation";
 import { release } from "./release";
 
 /** All that an engine can do: one file each. What it is asked and what it gives stands in the contract. */
-export const OPERATIONS: { [N in OperationName]: Operation<N> } = { evaluate, release, measure, inspect };
+export const OPERATIONS: { [N in OperationName]: Operation<N> } = {
+  evaluate,
+  release,
+  measure,
+  check,
+  list,
+  inspect,
+};

@@ -1,7 +1,8 @@
 import type { BenchItem } from "@/core/build";
 import { measureBetween, measureThing, type Thing } from "@/core/check";
 import { SeamError } from "@/core/errors";
-import { isBody, topologyNames } from "@/core/naming";
+import { has } from "@/core/items";
+import { topologyNames } from "@/core/naming";
 import type { Target } from "../contract";
 import type { Operation } from "./operation";
 
@@ -19,7 +20,8 @@ function thingOf(bench: readonly BenchItem[], { body: id, part }: Target): Thing
   const item = bench.find((entry) => entry.item.id === id)?.item;
   const gone = () =>
     new SeamError({ code: "measured-gone", message: "What was measured is there no longer. Pick again." });
-  if (!item || !isBody(item)) throw gone();
+  if (item && has(item, "path") && !part) return { curve: item };
+  if (!item || !has(item, "body")) throw gone();
   if (!part) return { body: item };
   const names = topologyNames(item.shape, item.faces);
   const list = { face: item.faces, edge: names.edges, corner: names.vertices }[part.kind];

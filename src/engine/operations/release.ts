@@ -1,4 +1,4 @@
-import { outBodies, writeBodies } from "@/core/exchange";
+import { outItems, writeItems } from "@/core/exchange";
 import type { Operation } from "./operation";
 
 /** Writes bodies of a part as a file. */
@@ -6,5 +6,5 @@ export const release: Operation<"release"> = async (workshop, { job, part, bodie
   const { bench } = await workshop.build({ job, part, known: [] });
   const wanted = bench.filter((entry) => bodies.includes(entry.item.id));
   const own = job.parts.find((candidate) => candidate.id === part)!;
-  return writeBodies(format, outBodies(own, wanted), { title: own.name, tolerance });
+  return writeItems(format, outItems(own, wanted), { title: own.name, tolerance });
 };

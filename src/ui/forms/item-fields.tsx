@@ -1,5 +1,6 @@
 "use client";
 import { useShallow } from "zustand/react/shallow";
+import { has, hasAny } from "@/core/items/kinds";
 import type { FaceRef } from "@/core/references";
 import type { KeepSide } from "@/core/seam";
 import { type Field, stepType } from "@/core/steps";
@@ -95,7 +96,7 @@ export function BodiesField({
   onChange(value: string[]): void;
 }) {
   const known = useBenchKnown();
-  const items = usePickable().filter((item) => field.accepts.includes(item.kind));
+  const items = usePickable().filter((item) => hasAny(item, field.accepts));
   const toggle = (id: string) => onChange(toggleItem(value, id, items, field.max));
   const picked = meant(value, items);
   const lost = unmeant(value, items);
@@ -125,6 +126,43 @@ function StoredItems({ field, value }: { field: Field; value: readonly string[] 
         <li className="px-2 py-1.5 text-[13px] text-soft">Waiting for what lies on the bench before this step…</li>
       </ul>
     </fieldset>
+  );
+}
+
+/** Items of another bench to be ticked, and references that mean none of them. */
+export function ItemChecks({
+  items,
+  picked,
+  lost,
+  onToggle,
+  onRemove,
+}: {
+  items: readonly Pick<ItemView, "id" | "kind" | "name">[];
+  picked: readonly string[];
+  lost: readonly string[];
+  onToggle(id: string): void;
+  onRemove(ref: string): void;
+}) {
+  return (
+    <>
+      {items.length === 0 ? (
+        <p className="rounded border border-dashed border-line p-2 text-[13px] text-soft">
+          Nothing lies on its bench yet.
+        </p>
+      ) : (
+        <ul className="relative max-h-56 divide-y divide-line overflow-auto rounded border border-line bg-sheet">
+          {items.map((item) => (
+            <li key={item.id} className="px-2 py-1.5">
+              <Check checked={picked.includes(item.id)} onChange={() => onToggle(item.id)}>
+                <Mark name={item.kind} className="mr-1.5 inline align-[-3px]" />
+                {item.name}
+              </Check>
+            </li>
+          ))}
+        </ul>
+      )}
+      <LostItems refs={lost} onRemove={onRemove} />
+    </>
   );
 }
 
@@ -180,7 +218,9 @@ export function CuttersField({
   const all = usePickable();
   const known = useBenchKnown();
   const taken = meant(stock, all);
-  const items = all.filter((item) => !taken.includes(item.id) && (preset !== "subtract" || item.kind === "solid"));
+  const items = all.filter(
+    (item) => !taken.includes(item.id) && has(item, preset === "subtract" ? "closed" : "divides"),
+  );
   const picked = meant(value, items);
   const lost = unmeant(value, items);
   const toggle = (id: string) => {

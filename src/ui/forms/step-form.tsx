@@ -8,7 +8,9 @@ import { type Problems, problemsOf } from "../state/draft";
 import { type Sides, withoutFaces } from "../state/sides";
 import { FileField } from "./file-field";
 import { BodiesField, CuttersField } from "./item-fields";
+import { ElsewhereField, PartField } from "./other-part-fields";
 import { CornersField, EdgesField, FacesField } from "./part-fields";
+import { PointsField } from "./points-field";
 import { QuantityInput } from "./quantity-input";
 import { RegionsField } from "./regions-field";
 import { SketchField } from "./sketch-field";
@@ -42,7 +44,7 @@ interface FieldProps {
   onChange(values: Record<string, unknown>): void;
 }
 
-function FormField({ field, values, problems, onChange }: FieldProps) {
+export function FormField({ field, values, problems, onChange }: FieldProps) {
   const unit = useJob((state) => state.job.units);
   const value = values[field.key];
   const set = (next: unknown) => onChange({ [field.key]: next });
@@ -112,6 +114,27 @@ function FormField({ field, values, problems, onChange }: FieldProps) {
       return <CornersField field={field} value={value as CornerRef[]} onChange={set} />;
     case "sketch":
       return <SketchField values={values} problems={problems} onChange={onChange} />;
+    case "part":
+      return (
+        <PartField
+          label={field.label}
+          value={String(value)}
+          onChange={(part) => onChange({ [field.key]: part, items: [] })}
+        />
+      );
+    case "elsewhere":
+      return <ElsewhereField field={field} part={String(values[field.of])} value={value as string[]} onChange={set} />;
+    case "points":
+      return (
+        <PointsField
+          name={field.key}
+          label={field.label}
+          value={value as never}
+          closed={values.closed === true}
+          problems={problems}
+          onChange={set}
+        />
+      );
     case "sketch-line":
       return <SketchLineField label={field.label} value={String(value)} onChange={set} />;
     case "starts":

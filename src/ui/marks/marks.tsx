@@ -1,4 +1,6 @@
 import type { SVGProps } from "react";
+import { ITEM_KINDS, type ItemKindId } from "@/core/items/kinds";
+import { shownAs } from "../items";
 
 /** The trade's signs of this product, so that nothing reads by colour alone. All 16 × 16, drawn with the text's colour. */
 export type MarkName =
@@ -8,10 +10,7 @@ export type MarkName =
   | "scrap"
   | "group"
   | "stale"
-  | "solid"
-  | "sheet"
-  | "workplane"
-  | "sketch"
+  | ItemKindId
   | "good"
   | "warned"
   | "failed"
@@ -19,7 +18,7 @@ export type MarkName =
   | "suppressed"
   | "held";
 
-const PATHS: Record<MarkName, React.ReactNode> = {
+const PATHS: Record<Exclude<MarkName, ItemKindId>, React.ReactNode> = {
   // A billet with a sawn end.
   stock: <path d="M2 4.5h9l3 2v5H5l-3-2zM11 4.5v5M2 9.5h9l3 2" />,
   // A blade across a piece.
@@ -32,11 +31,6 @@ const PATHS: Record<MarkName, React.ReactNode> = {
   group: <path d="M2 5h5v7H2zM9 5h5v7H9zM7 8.5h2M1 2.5h14" />,
   // A mate that moved away.
   stale: <path d="M2 4h7v8H2zM9 4l5-2v8l-5 2" strokeDasharray="2 1.6" />,
-  solid: <path d="M2.5 5 8 2l5.5 3v6L8 14l-5.5-3zM2.5 5 8 8l5.5-3M8 8v6" />,
-  sheet: <path d="M1.5 11c3-5 5 1 8-4l5 0c-3 5-5-1-8 4z" />,
-  workplane: <path d="M2 11 5 4h9l-3 7zM7.5 7.5V1.5M6 3l1.5-1.5L9 3" />,
-  // A pencilled outline with its corner points.
-  sketch: <path d="M3 12.5 6 4l7 3-4 6zM2 13.5h2v-2H2zM5 5h2V3H5zM12 8h2V6h-2z" />,
   good: <path d="m3 8.5 3.2 3.5L13 4.5" />,
   warned: <path d="M8 2 14.5 13.5h-13zM8 6.5v3.5M8 11.6v.6" />,
   failed: <path d="M3.5 3.5l9 9M12.5 3.5l-9 9" />,
@@ -44,6 +38,8 @@ const PATHS: Record<MarkName, React.ReactNode> = {
   suppressed: <path d="M2 8h12M4 5.5 2 8l2 2.5M12 5.5 14 8l-2 2.5" strokeDasharray="2.4 1.8" />,
   held: <path d="M5.5 3v10M10.5 3v10" />,
 };
+
+const isItemKind = (name: MarkName): name is ItemKindId => name in ITEM_KINDS;
 
 export function Mark({ name, title, ...rest }: { name: MarkName; title?: string } & SVGProps<SVGSVGElement>) {
   return (
@@ -62,7 +58,7 @@ export function Mark({ name, title, ...rest }: { name: MarkName; title?: string 
       {...rest}
     >
       {title ? <title>{title}</title> : null}
-      {PATHS[name]}
+      {isItemKind(name) ? <path d={shownAs({ kind: name }).mark} /> : PATHS[name]}
     </svg>
   );
 }

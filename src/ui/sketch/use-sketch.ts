@@ -1,5 +1,6 @@
 "use client";
 import { useMemo, useRef } from "react";
+import { namesUsed } from "@/core/job";
 import type { PlaneFrame } from "@/core/kernel";
 import { FormulaError, type Quantity, quantityValue } from "@/core/params";
 import {
@@ -13,7 +14,7 @@ import {
   solveSketch,
   withLineTurned,
 } from "@/core/sketch";
-import { useScope, useWorkspace } from "../state/context";
+import { usePart, useScope, useWorkspace } from "../state/context";
 
 export interface OpenSketch {
   /** Where its plane lies; known once it has been built. */
@@ -38,11 +39,13 @@ export function useSketch(): OpenSketch | null {
   const setDraft = useWorkspace((state) => state.setDraft);
   const { frame, given } = usePlane();
   const scope = useScope();
+  const part = usePart();
+  const reserved = useMemo(() => namesUsed(part), [part]);
   const step = editing?.step.type === "sketch" ? editing.step : null;
   return useMemo(() => {
     if (!step) return null;
     const { entities, constraints, dimensions } = step as unknown as Sketch;
-    const sketch: Sketch = { entities, constraints, dimensions, given };
+    const sketch: Sketch = { entities, constraints, dimensions, given, reserved };
     const sizeOf = (dimension: Dimension): number => {
       try {
         return quantityValue(dimension.value, dimension.type === "angle" ? "angle" : "length", scope);
@@ -80,7 +83,7 @@ export function useSketch(): OpenSketch | null {
         return null;
       },
     };
-  }, [step, frame, given, scope, setDraft]);
+  }, [step, frame, given, reserved, scope, setDraft]);
 }
 
 /** As `attempt`; a line that would be squeezed flat is turned first, as when one that lies level is to be upright. */

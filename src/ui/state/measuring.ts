@@ -1,4 +1,5 @@
-import type { BodyView, Measurement, Target } from "@/engine/contract";
+import { has } from "@/core/items/kinds";
+import type { BodyView, CurveView, ItemView, Measurement, Target } from "@/engine/contract";
 import type { Hover } from "./workspace-store";
 
 /** What is being measured: one thing or two, and what came of it. */
@@ -24,7 +25,10 @@ export function partOf(body: BodyView, { face, edge, corner }: Hover): Target["p
   return face === null ? null : { kind: "face", name: body.faces[face]!.name };
 }
 
-export function targetOf(body: BodyView, picked: Hover): Target {
-  const part = partOf(body, picked);
-  return { body: body.id, ...(part ? { part } : {}) };
+/** Whether something of an item can be measured, or the whole of it. */
+export const isMeasured = (item: ItemView): item is BodyView | CurveView => has(item, "body") || has(item, "path");
+
+export function targetOf(item: BodyView | CurveView, picked: Hover): Target {
+  const part = has(item, "body") ? partOf(item, picked) : null;
+  return { body: item.id, ...(part ? { part } : {}) };
 }

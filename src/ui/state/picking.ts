@@ -1,3 +1,4 @@
+import { has, hasAny } from "@/core/items/kinds";
 import type { CornerRef, EdgeRef, FaceRef } from "@/core/references";
 import type { Field } from "@/core/steps";
 import { type ItemView, isBodyView } from "@/engine/contract";
@@ -9,7 +10,7 @@ export function accepts(field: Field, item: ItemView, hit: Hover, stock: readonl
   const body = isBodyView(item) ? item : null;
   switch (field.kind) {
     case "bodies":
-      return field.accepts.includes(item.kind);
+      return hasAny(item, field.accepts);
     case "faces":
       return body !== null && hit.face !== null && fits(field.accepts, body.faces[hit.face]?.kind);
     case "edges":
@@ -17,7 +18,7 @@ export function accepts(field: Field, item: ItemView, hit: Hover, stock: readonl
     case "corners":
       return body !== null && hit.corner !== undefined;
     case "cutters":
-      return !stock.includes(item.id) && !stock.includes(item.step);
+      return has(item, "divides") && !stock.includes(item.id) && !stock.includes(item.step);
     default:
       return false;
   }

@@ -1,21 +1,17 @@
-import type { CornerRef, EdgeRef, FaceRef } from "@/core/references";
+import {
+  type CornerRef,
+  type EdgeRef,
+  type FaceRef,
+  writeCornerRef,
+  writeEdgeRef,
+  writeFaceRef,
+} from "@/core/references";
 import type { BodyView, CornerView, EdgeView, FaceView } from "@/engine/contract";
 
-const round = (value: number) => Math.round(value * 1e4) / 1e4 + 0;
-const three = (v: readonly [number, number, number]) => v.map(round) as [number, number, number];
-
 /** The reference that a step keeps of a picked edge. */
-export function edgeRef(body: BodyView, edge: EdgeView): EdgeRef {
-  return {
-    body: body.id,
-    edge: edge.name,
-    print: { kind: edge.kind, length: round(edge.length), at: three(edge.at) },
-  };
-}
+export const edgeRef = (body: BodyView, edge: EdgeView): EdgeRef => writeEdgeRef(body.id, edge);
 
-export function cornerRef(body: BodyView, corner: CornerView): CornerRef {
-  return { body: body.id, corner: corner.name, print: { at: three(corner.at) } };
-}
+export const cornerRef = (body: BodyView, corner: CornerView): CornerRef => writeCornerRef(body.id, corner);
 
 /** Takes a reference in or out; where only so many may be picked, the newest replace the oldest. */
 export function togglePart<T extends object>(value: T[], ref: T, same: (a: T, b: T) => boolean, max?: number): T[] {
@@ -30,19 +26,7 @@ export const sameFace = (a: FaceRef, b: FaceRef): boolean => a.body === b.body &
 export const sameCorner = (a: CornerRef, b: CornerRef): boolean => a.body === b.body && a.corner === b.corner;
 
 /** The reference that a step keeps of a picked face. */
-export function faceRef(body: BodyView, face: FaceView): FaceRef {
-  return {
-    body: body.id,
-    face: face.name,
-    print: {
-      kind: face.kind,
-      area: round(face.area),
-      centre: three(face.centre),
-      ...(face.direction ? { direction: three(face.direction) } : {}),
-      ...(face.radius !== undefined ? { radius: round(face.radius) } : {}),
-    },
-  };
-}
+export const faceRef = (body: BodyView, face: FaceView): FaceRef => writeFaceRef(body.id, face);
 
 /** An item as far as references go: it is meant by its own id and by that of the step that made it. */
 interface Item {

@@ -1,120 +1,124 @@
 "use client";
-import { useEffect, useRef } from "react";
+import { useEffect, useMemo, useRef } from "react";
 import { pack, unpack } from "@/core/build/pack";
 import { viewKey } from "@/core/build/view-key";
-import { checkJob } from "@/core/job";
+import type { Job } from "@/core/job";
 import { type Evaluation, isBodyView, type ViewMesh } from "@/engine/contract";
-import { Cancelled } from "@/engine/host";
+import { Cancelled, type EngineHost } from "@/engine/host";
 import { api } from "./api";
 import { useJob, useStores, useWorkspace } from "./context";
 import { problemsOf, scopeIn, withDraft } from "./draft";
+import { Newest } from "./newest";
 import { withSamePieces } from "./same-pieces";
-import type { WorkspaceStoreApi } from "./workspace-store";
-
-/** A newer request stops an older one that has run for longer than this, ms. */
-const PATIENCE = 1500;
+import type { Editing, WorkspaceStoreApi } from "./workspace-store";
 
 /**
- * Keeps what is shown in step with the job and the open step: change → document → evaluate → view.
- * At first what an earlier visit stored is shown, before the kernel has even loaded.
+ * What is under way is stopped for something newer once it has run for this long, ms. It costs the engine all that it keeps, so
+ * what ends in a moment is waited for.
+ */
+const PATIENCE = 4000;
+
+/** What is to be shown: a part of a job, with the step that is open in it. */
+interface Wanted {
+  job: Job;
+  part: string;
+  editing: Editing | null;
+}
+
+/**
+ * Keeps what is shown in step with the job and the open step: change → document → evaluate → view. A change is computed at once;
+ * while another is, the newest waits. At first what an earlier visit stored is shown, before the kernel has even loaded.
  */
 export function useEvaluation(): { stop(): void; again(): void } {
   const { workspace, engines } = useStores();
   const job = useJob((state) => state.job);
   const part = useWorkspace((state) => state.part);
   const editing = useWorkspace((state) => state.editing);
-  const running = useRef<{ abort: AbortController; since: number } | null>(null);
-  const turn = useRef(0);
-  const storedKeys = useRef<{ view: string; keys: string[] } | null>(null);
-  const request = useRef<() => void>(() => {});
+  const newest = useMemo(() => new Newest<Wanted>(evaluation(workspace, engines), PATIENCE), [workspace, engines]);
+  const again = () => {
+    if (editing && Object.keys(problemsOf(editing.step, scopeIn(job, part))).length > 0) return;
+    newest.put({ job, part, editing });
+  };
+  const latest = useRef(again);
+  latest.current = again;
+  useEffect(() => latest.current(), [job, part, editing, newest]);
+  useEffect(() => () => newest.stop(), [newest]);
+  return { stop: () => newest.stop(), again: () => latest.current() };
+}
 
-  useEffect(() => {
-    const run = () => {
-      const mine = ++turn.current;
-      if (editing && Object.keys(problemsOf(editing.step, scopeIn(job, part))).length > 0) return;
-      const draft = editing ? withDraft(job, part, editing) : job;
-      void evaluate(mine, draft);
-    };
+/** The way from what is wanted to what is shown. */
+function evaluation(workspace: WorkspaceStoreApi, engines: () => EngineHost) {
+  /** The keys of what an earlier visit stored, and of which view. */
+  let stored: { view: string; keys: string[] } | null = null;
+  /** Whether it is still what the workspace is about: the same part, with the same step open. */
+  const isWanted = ({ part, editing }: Wanted) => {
+    const now = workspace.getState();
+    return now.part === part && now.editing?.step.id === editing?.step.id;
+  };
 
-    async function evaluate(mine: number, draft: typeof job): Promise<void> {
-      const shown = draft.parts.find((candidate) => candidate.id === part);
-      // An undo may have taken the part away; the workspace is about to show another.
-      if (!shown) return;
-      const key = viewKey(draft, shown);
-      if (!editing && workspace.getState().evaluation === null) {
-        const stored = await showStored(key, workspace);
-        if (mine !== turn.current) return;
-        if (stored)
-          storedKeys.current = { view: key, keys: stored.steps.flatMap((step) => (step.key ? [step.key] : [])) };
-      }
-      const old = running.current;
-      if (old) {
-        const left = PATIENCE - (performance.now() - old.since);
-        if (left > 0) await new Promise((resolve) => setTimeout(resolve, Math.min(left, 60)));
-        if (mine !== turn.current) return;
-        if (running.current === old && performance.now() - old.since > PATIENCE) old.abort.abort();
-      }
-      const abort = new AbortController();
-      const entry = { abort, since: performance.now() };
-      running.current = entry;
-      const tell = (done: number, total: number, stage?: string) => {
-        const { engine } = workspace.getState();
-        if (engine.kind === "computing" && stage !== undefined) engine.stage = stage;
-        else workspace.setState({ engine: { kind: "computing", done, total, since: performance.now() } });
-      };
-      tell(0, shown.steps.length);
-      try {
-        const { meshes } = workspace.getState();
-        const evaluation = await engines().ask(
-          "evaluate",
-          {
-            job: checkJob(JSON.parse(JSON.stringify(draft))),
-            part,
-            known: [...meshes.keys()],
-            storedKeys: storedKeys.current?.keys ?? [],
-            ...(editing ? { upTo: editing.step.id, pieces: editing.step.id } : {}),
-          },
-          {
-            progress: ({ done, total, stage }) => {
-              // A word of progress may arrive after the result itself: it comes by another way.
-              if (running.current === entry) tell(done, total, stage);
-            },
-            signal: abort.signal,
-          },
-        );
-        if (running.current === entry) running.current = null;
-        const all = takeMeshes(evaluation, meshes);
-        if (mine !== turn.current) return;
-        if (evaluation.pieces)
-          evaluation.pieces = withSamePieces(evaluation.pieces, workspace.getState().evaluation?.pieces);
-        workspace.setState({
-          evaluation,
-          evaluatedFor: editing?.step.id ?? null,
-          meshes: all,
-          engine: { kind: "idle" },
-        });
-        if (!editing && storedKeys.current?.view !== key)
-          storeView(key, evaluation, all, (keys) => (storedKeys.current = { view: key, keys }));
-      } catch (cause) {
-        if (mine !== turn.current) return;
-        if (cause instanceof Cancelled) workspace.setState({ engine: { kind: "stopped" } });
-        else
-          workspace.setState({
-            engine: { kind: "failed", message: cause instanceof Error ? cause.message : String(cause) },
-          });
-      } finally {
-        if (running.current === entry) running.current = null;
-      }
+  return async (wanted: Wanted, signal: AbortSignal, begun: () => void): Promise<void> => {
+    const { part, editing } = wanted;
+    const job = editing ? withDraft(wanted.job, part, editing) : wanted.job;
+    const shown = job.parts.find((candidate) => candidate.id === part);
+    // An undo may have taken the part away; the workspace is about to show another.
+    if (!shown || !isWanted(wanted)) return;
+    const view = editing ? null : viewKey(job, shown);
+    if (view && workspace.getState().evaluation === null) {
+      const found = await showStored(view, workspace, () => isWanted(wanted));
+      if (found) stored = { view, keys: found.steps.flatMap((step) => (step.key ? [step.key] : [])) };
     }
-
-    request.current = run;
-    const timer = setTimeout(run, editing ? 120 : 0);
-    return () => clearTimeout(timer);
-  }, [job, part, editing, workspace, engines]);
-
-  return {
-    stop: () => running.current?.abort.abort(),
-    again: () => request.current(),
+    let over = false;
+    const tell = (done: number, total: number, stage?: string) => {
+      const { engine } = workspace.getState();
+      if (engine.kind === "computing" && stage !== undefined) engine.stage = stage;
+      else workspace.setState({ engine: { kind: "computing", done, total, since: performance.now() } });
+    };
+    tell(0, shown.steps.length);
+    try {
+      const { meshes } = workspace.getState();
+      const made = await engines().ask(
+        "evaluate",
+        {
+          job,
+          part,
+          known: [...meshes.keys()],
+          storedKeys: stored?.keys ?? [],
+          ...(editing ? { upTo: editing.step.id, pieces: editing.step.id } : {}),
+        },
+        {
+          progress: ({ done, total, stage }) => {
+            begun();
+            // A word of progress may arrive after the result itself: it comes by another way.
+            if (!over) tell(done, total, stage);
+          },
+          signal,
+        },
+      );
+      over = true;
+      if (!isWanted(wanted)) {
+        workspace.setState({ engine: { kind: "idle" } });
+        return;
+      }
+      const all = takeMeshes(made, meshes);
+      if (made.pieces) made.pieces = withSamePieces(made.pieces, workspace.getState().evaluation?.pieces);
+      workspace.setState({
+        evaluation: made,
+        evaluatedFor: editing?.step.id ?? null,
+        meshes: all,
+        engine: { kind: "idle" },
+      });
+      if (view && stored?.view !== view)
+        storeView(view, made, all, (keys) => {
+          stored = { view, keys };
+        });
+    } catch (cause) {
+      over = true;
+      if (cause instanceof Cancelled) workspace.setState({ engine: { kind: "stopped" } });
+      else
+        workspace.setState({
+          engine: { kind: "failed", message: cause instanceof Error ? cause.message : String(cause) },
+        });
+    }
   };
 }
 
@@ -129,12 +133,16 @@ function takeMeshes(evaluation: Evaluation, before: Map<string, ViewMesh>): Map<
   return meshes;
 }
 
-async function showStored(key: string, workspace: WorkspaceStoreApi): Promise<Evaluation | null> {
+async function showStored(
+  key: string,
+  workspace: WorkspaceStoreApi,
+  isWanted: () => boolean,
+): Promise<Evaluation | null> {
   const bytes = await api.stored(key);
   if (!bytes) return null;
   try {
     const evaluation = unpack(bytes) as Evaluation;
-    if (workspace.getState().evaluation === null)
+    if (workspace.getState().evaluation === null && isWanted())
       workspace.setState({ evaluation, meshes: takeMeshes(evaluation, new Map()) });
     return evaluation;
   } catch {

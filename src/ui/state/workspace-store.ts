@@ -4,6 +4,7 @@ import type { Clip } from "@/core/sketch";
 import type { Stage } from "@/core/steps";
 import type { Evaluation, ItemView, ViewMesh } from "@/engine/contract";
 import type { Section } from "../viewport/drawn";
+import type { Checking } from "./checking";
 import type { Measuring } from "./measuring";
 
 export type EngineState =
@@ -72,6 +73,8 @@ export interface WorkspaceStore {
   hoveredRegion: number | null;
   /** What is being measured; null while nothing is. */
   measuring: Measuring | null;
+  /** The check that is open; null while none is. */
+  checking: Checking | null;
   /** What was copied from a sketch, to be put into this or another one. */
   sketchClip: Clip | null;
   set(values: Partial<WorkspaceStore>): void;
@@ -105,6 +108,7 @@ export function createWorkspaceStore(part: string) {
     sketchClip: null,
     hoveredRegion: null,
     measuring: null,
+    checking: null,
     set: (values) => set(values),
     edit: (editing) =>
       set({
@@ -116,6 +120,7 @@ export function createWorkspaceStore(part: string) {
         shownPieces: "both",
         hover: null,
         measuring: null,
+        checking: null,
         ...(editing ? { stage: null } : {}),
       }),
     setDraft(values) {

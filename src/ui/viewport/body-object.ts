@@ -15,6 +15,7 @@ import {
 import { LineSegments2 } from "three/addons/lines/LineSegments2.js";
 import { LineSegmentsGeometry } from "three/addons/lines/LineSegmentsGeometry.js";
 import { acceleratedRaycast, computeBoundsTree, disposeBoundsTree } from "three-mesh-bvh";
+import type { Band } from "@/core/check";
 import type { ViewMesh } from "@/engine/contract";
 import type { Style, ViewMaterials } from "./view-materials";
 
@@ -85,6 +86,15 @@ export class BodyObject {
     if (this.seams) this.seams.visible = look === "body" || look === "clear";
     const order = look === "body" ? 0 : 1;
     for (const part of [this.mesh, this.edges, this.seams, this.lit]) if (part) part.renderOrder = order;
+  }
+
+  /** Draws its faces by a scale, from values for the corners of its mesh; after `style`. */
+  paint(paint: { values: Float32Array; bands: readonly Band[] } | null): void {
+    if (!paint) return;
+    const { geometry } = this.mesh;
+    if (geometry.getAttribute("paint")?.array !== paint.values)
+      geometry.setAttribute("paint", new BufferAttribute(paint.values, 1));
+    this.mesh.material = this.materials.painted(paint.bands);
   }
 
   /** Lights up faces, by place. */

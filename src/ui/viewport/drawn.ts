@@ -1,3 +1,4 @@
+import type { Band } from "@/core/check";
 import type { ViewMesh } from "@/engine/contract";
 import type { Look } from "./view-materials";
 
@@ -16,6 +17,8 @@ export interface DrawnBody {
   corners: readonly (readonly [number, number, number])[];
   litCorners: number[];
   picked: boolean;
+  /** Values for the corners of its mesh, drawn by a scale. */
+  paint: { values: Float32Array; bands: readonly Band[] } | null;
   /** How pulling apart moves it, mm. */
   shift: [number, number, number];
 }
@@ -27,8 +30,8 @@ export interface DrawnPlane {
   picked: boolean;
 }
 
-/** A sketch's curves as segments in space. */
-export interface DrawnSketch {
+/** Curves as segments in space: of a sketch, or of one in space. */
+export interface DrawnLines {
   id: string;
   lines: readonly number[];
   picked: boolean;
@@ -44,7 +47,7 @@ export interface Section {
 export interface Drawing {
   bodies: DrawnBody[];
   planes: DrawnPlane[];
-  sketches: DrawnSketch[];
+  lines: DrawnLines[];
   hovered: string | null;
   hoveredFace: number | null;
   hoveredEdge: number | null;

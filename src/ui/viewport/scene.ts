@@ -38,7 +38,7 @@ export class ViewScene {
   private readonly objects = new Map<string, BodyObject>();
   private readonly materials = new ViewMaterials();
   private readonly planes = new Map<string, Group>();
-  private readonly sketches = new Map<string, LineSegments<BufferGeometry, LineBasicMaterial>>();
+  private readonly lines = new Map<string, LineSegments<BufferGeometry, LineBasicMaterial>>();
   private caps: SectionCap[] = [];
   private readonly light = new DirectionalLight(0xffffff, 2.1);
   private readonly clip = new Plane();
@@ -88,6 +88,7 @@ export class ViewScene {
       const hovered = drawing.hovered === body.id;
       const onPart = drawing.hoveredFace !== null || drawing.hoveredEdge !== null || drawing.hoveredCorner !== null;
       object.style({ look: body.look, colour: body.colour, picked: body.picked, hovered: hovered && !onPart });
+      object.paint(body.paint);
       object.light(
         hovered && drawing.hoveredFace !== null ? [...new Set([...body.faces, drawing.hoveredFace])] : body.faces,
       );
@@ -96,11 +97,11 @@ export class ViewScene {
     this.lightParts(drawing);
     this.drawCaps(drawing, clip);
     this.drawPlanes(drawing);
-    this.drawSketches(drawing);
+    this.drawLines(drawing);
     this.marker.visible = drawing.mark !== null;
     if (drawing.mark) this.marker.position.set(...(drawing.mark as [number, number, number]));
     // A view that was empty is fitted to the first thing that comes into it.
-    const empty = drawing.bodies.length === 0 && drawing.sketches.length === 0;
+    const empty = drawing.bodies.length === 0 && drawing.lines.length === 0;
     if (empty) this.fitted = false;
     if (!this.fitted && !empty) {
       this.fitted = true;
@@ -165,10 +166,10 @@ export class ViewScene {
     );
   }
 
-  /** The sketch with a line near a pixel that is not hidden behind a surface. */
-  sketchAt(x: number, y: number): Hit | null {
+  /** The item with a line near a pixel that is not hidden behind a surface. */
+  lineAt(x: number, y: number): Hit | null {
     const candidates: Candidate<Hit>[] = [];
-    for (const { id, lines } of this.drawing?.sketches ?? [])
+    for (const { id, lines } of this.drawing?.lines ?? [])
       for (let i = 0; i + 5 < lines.length; i += 6) {
         const { away, depth } = distanceToSegment(
           { x, y },
@@ -268,33 +269,33 @@ export class ViewScene {
     }
   }
 
-  private drawSketches({ sketches, hovered }: Drawing): void {
-    const wanted = new Map(sketches.map((sketch) => [sketch.id, sketch] as const));
-    for (const [id, lines] of this.sketches)
-      if (wanted.get(id)?.lines !== lines.userData.lines) {
-        this.scene.remove(lines);
-        lines.geometry.dispose();
-        lines.material.dispose();
-        this.sketches.delete(id);
+  private drawLines({ lines: drawn, hovered }: Drawing): void {
+    const wanted = new Map(drawn.map((one) => [one.id, one] as const));
+    for (const [id, object] of this.lines)
+      if (wanted.get(id)?.lines !== object.userData.lines) {
+        this.scene.remove(object);
+        object.geometry.dispose();
+        object.material.dispose();
+        this.lines.delete(id);
       }
-    for (const sketch of sketches) {
-      if (sketch.lines.length === 0) continue;
-      let lines = this.sketches.get(sketch.id);
-      if (!lines) {
+    for (const { id, lines, picked } of drawn) {
+      if (lines.length === 0) continue;
+      let object = this.lines.get(id);
+      if (!object) {
         const geometry = new BufferGeometry();
-        geometry.setAttribute("position", new Float32BufferAttribute(sketch.lines, 3));
-        lines = new LineSegments(geometry, new LineBasicMaterial());
-        lines.userData.lines = sketch.lines;
-        this.sketches.set(sketch.id, lines);
-        this.scene.add(lines);
+        geometry.setAttribute("position", new Float32BufferAttribute(lines, 3));
+        object = new LineSegments(geometry, new LineBasicMaterial());
+        object.userData.lines = lines;
+        this.lines.set(id, object);
+        this.scene.add(object);
       }
-      lines.material.color.set(sketch.picked || hovered === sketch.id ? this.colours.pick : this.colours.edge);
+      object.material.color.set(picked || hovered === id ? this.colours.pick : this.colours.edge);
     }
   }
 
   private bounds(): Box3 {
     const box = new Box3();
-    for (const lines of this.sketches.values()) box.expandByObject(lines);
+    for (const object of this.lines.values()) box.expandByObject(object);
     for (const object of this.objects.values()) {
       if (!object.mesh.geometry.boundingBox) object.mesh.geometry.computeBoundingBox();
       box.union(object.mesh.geometry.boundingBox!.clone().translate(object.group.position));

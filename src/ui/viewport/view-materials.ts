@@ -8,7 +8,9 @@ import {
   PointsMaterial,
 } from "three";
 import { LineMaterial } from "three/addons/lines/LineMaterial.js";
+import type { Band } from "@/core/check";
 import { type ViewColours, viewColours } from "./palette";
+import { MOST_BANDS, TONES } from "./tones";
 
 /** How a thing is drawn. */
 export type Look = "body" | "cutter" | "ghost" | "clear";
@@ -31,6 +33,7 @@ export class ViewMaterials {
   private colours: ViewColours = viewColours(false);
   private clip: Plane[] = [];
   private readonly faces = new Map<string, MeshStandardMaterial>();
+  private readonly scales = new Map<string, MeshStandardMaterial>();
   private readonly edges = new Map<Look, LineBasicMaterial>();
   /** Bold lines where pieces meet. */
   readonly seam = new LineMaterial({ linewidth: 3 });
@@ -47,13 +50,23 @@ export class ViewMaterials {
 
   /** The colours of the view and where it is cut open, for all that is drawn from here on. */
   set(colours: ViewColours, clip: Plane[]): void {
-    if (colours !== this.colours) this.giveUp([...this.faces]);
+    if (colours !== this.colours) {
+      this.giveUp([...this.faces]);
+      for (const material of this.scales.values()) material.dispose();
+      this.scales.clear();
+    }
     this.colours = colours;
     this.clip = clip;
     this.seam.color.set(colours.seam);
     for (const material of [this.lit, this.litEdge, this.litCorner]) material.color.set(colours.pick);
     for (const material of this.edges.values()) material.color.set(colours.edge);
-    for (const material of [...this.faces.values(), ...this.edges.values(), this.lit, this.seam])
+    for (const material of [
+      ...this.faces.values(),
+      ...this.scales.values(),
+      ...this.edges.values(),
+      this.lit,
+      this.seam,
+    ])
       material.clippingPlanes = clip;
   }
 
@@ -88,6 +101,20 @@ export class ViewMaterials {
     return material;
   }
 
+  /** What a body is drawn with whose corners have values of a scale. */
+  painted(bands: readonly Band[]): MeshStandardMaterial {
+    const key = JSON.stringify(bands);
+    let material = this.scales.get(key);
+    if (!material) {
+      for (const old of this.scales.values()) old.dispose();
+      this.scales.clear();
+      material = scaleMaterial(bands, this.colours === viewColours(true));
+      material.clippingPlanes = this.clip;
+      this.scales.set(key, material);
+    }
+    return material;
+  }
+
   /** Gives up what nothing is drawn with any more, when there is much of it. */
   tidy(used: () => ReadonlySet<Material>): void {
     if (this.faces.size <= FACES_KEPT) return;
@@ -108,9 +135,78 @@ export class ViewMaterials {
   }
 
   dispose(): void {
-    const all = [...this.faces.values(), ...this.edges.values(), this.seam, this.lit, this.litEdge, this.litCorner];
+    const all = [
+      ...this.faces.values(),
+      ...this.scales.values(),
+      ...this.edges.values(),
+      this.seam,
+      this.lit,
+      this.litEdge,
+      this.litCorner,
+    ];
     for (const material of all) material.dispose();
   }
+}
+
+/** Draws each place in the tone of the part of the scale that its value lies in, hatched as that is. */
+function scaleMaterial(bands: readonly Band[], dark: boolean): MeshStandardMaterial {
+  const material = faceMaterial("body");
+  const tones = bands.map(({ tone }) => TONES[tone]);
+  const filled = <T>(values: readonly T[], rest: T) => Array.from({ length: MOST_BANDS }, (_, i) => values[i] ?? rest);
+  material.onBeforeCompile = (shader) => {
+    Object.assign(shader.uniforms, {
+      bandCount: { value: bands.length },
+      bandTo: {
+        value: filled(
+          bands.map(({ to }) => to ?? 1e9),
+          1e9,
+        ),
+      },
+      bandTone: {
+        value: filled(
+          tones.map((tone) => new Color(dark ? tone.dark : tone.light)),
+          new Color(),
+        ),
+      },
+      bandHatch: {
+        value: filled(
+          tones.map(({ hatch }) => hatch),
+          0,
+        ),
+      },
+    });
+    shader.vertexShader = shader.vertexShader
+      .replace("#include <common>", "#include <common>\nattribute float paint;\nvarying float vPaint;")
+      .replace("#include <begin_vertex>", "#include <begin_vertex>\nvPaint = paint;");
+    shader.fragmentShader = shader.fragmentShader
+      .replace(
+        "#include <common>",
+        `#include <common>
+         varying float vPaint;
+         uniform int bandCount;
+         uniform float bandTo[${MOST_BANDS}];
+         uniform vec3 bandTone[${MOST_BANDS}];
+         uniform int bandHatch[${MOST_BANDS}];`,
+      )
+      .replace(
+        "#include <color_fragment>",
+        `#include <color_fragment>
+         int band = bandCount - 1;
+         for (int i = 0; i < ${MOST_BANDS}; i++) if (i < bandCount - 1 && vPaint <= bandTo[i]) { band = i; break; }
+         vec3 tone = bandTone[band];
+         int hatch = bandHatch[band];
+         float rising = gl_FragCoord.x + gl_FragCoord.y;
+         float falling = gl_FragCoord.x - gl_FragCoord.y;
+         bool stroke = (hatch == 1 && fract(rising / 11.0) < 0.2)
+           || (hatch == 2 && fract(rising / 6.0) < 0.24)
+           || (hatch == 3 && (fract(rising / 8.0) < 0.2 || fract(falling / 8.0) < 0.2))
+           || (hatch == 4 && fract(gl_FragCoord.y / 6.0) < 0.24);
+         diffuseColor.rgb = stroke ? mix(tone, vec3(dot(tone, vec3(0.333)) > 0.2 ? 0.0 : 1.0), 0.5) : tone;`,
+      );
+  };
+  // Each scale has numbers of its own in its program's uniforms.
+  material.customProgramCacheKey = () => "scale";
+  return material;
 }
 
 function faceMaterial(look: Look): MeshStandardMaterial {

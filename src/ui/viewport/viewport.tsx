@@ -1,5 +1,6 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
+import { has } from "@/core/items/kinds";
 import { useStores } from "../state/context";
 import { drawingOf, drawnAnew, pickedKind, pickField } from "../state/drawing";
 import { afterMeasurePick } from "../state/measuring";
@@ -72,12 +73,23 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
       return view?.near(x, y, kind === "edges" ? "edge" : "corner", taken) ?? null;
     if (workspace.getState().measuring)
       return (
-        view?.near(x, y, "corner", () => true) ?? view?.near(x, y, "edge", () => true) ?? view?.hit(x, y, false) ?? null
+        view?.near(x, y, "corner", () => true) ??
+        view?.near(x, y, "edge", () => true) ??
+        pathAt(x, y) ??
+        view?.hit(x, y, false) ??
+        null
       );
-    const line = view?.sketchAt(x, y) ?? null;
+    const line = view?.lineAt(x, y) ?? null;
     if (line && taken(line)) return line;
     const hit = view?.hit(x, y, false) ?? null;
     return hit && taken(hit) ? hit : null;
+  }
+
+  /** The curve in space at a pixel. */
+  function pathAt(x: number, y: number): Hit | null {
+    const line = scene.current?.lineAt(x, y) ?? null;
+    const item = workspace.getState().evaluation?.items.find(({ id }) => id === line?.id);
+    return item && has(item, "path") ? line : null;
   }
 
   /** Whether the open field takes what lies there: what a click would pick lights up, the rest does not. */

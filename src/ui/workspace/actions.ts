@@ -2,6 +2,7 @@
 import { useMemo } from "react";
 import { whyNotMoved } from "@/core/build/dependants";
 import type { Trouble } from "@/core/errors";
+import { hasAny } from "@/core/items/kinds";
 import { edits, freshStepId, type GroupRun, repaired, type Step, sheetEdits } from "@/core/job";
 import { shownFields, stepType } from "@/core/steps";
 import { useStores } from "../state/context";
@@ -26,7 +27,7 @@ export function useActions() {
         const step = newStep(freshStepId(part()), type, values);
         const bodies = shownFields(step).find((field) => field.kind === "bodies");
         const chosen = state.evaluation?.items.find((item) => item.id === state.selected);
-        if (bodies && chosen && bodies.kind === "bodies" && bodies.accepts.includes(chosen.kind))
+        if (bodies && chosen && bodies.kind === "bodies" && hasAny(chosen, bodies.accepts))
           step[bodies.key] = [chosen.id];
         state.edit({ step, isNew: true });
       },

@@ -1,10 +1,11 @@
 "use client";
 import { Eye, EyeOff, Focus, StickyNote } from "lucide-react";
 import { useState } from "react";
-import { formatArea, formatMass, formatVolume } from "@/core/units";
+import { formatMass } from "@/core/units";
 import { counted } from "@/core/words";
 import { type ItemView, isBodyView } from "@/engine/contract";
 import { IconButton } from "../controls/controls";
+import { shownAs } from "../items";
 import { Mark } from "../marks/marks";
 import { useJob, usePart, useStores, useWorkspace } from "../state/context";
 import { lacksWords } from "../state/lacks";
@@ -33,20 +34,12 @@ export function BodyCard({ item }: { item: ItemView }) {
   const { renameBody } = useActions();
   const { dark } = useTheme();
   const [renaming, setRenaming] = useState(false);
-  const open = isBodyView(item) && !item.measures.closed;
-  const pinched = isBodyView(item) && item.measures.pinches.length > 0;
+  const shown = shownAs(item);
+  const { words, bad } = shown.state(item);
   const look = isBodyView(item) ? lookOf(part, item) : {};
   const mass = isBodyView(item) ? massOf({ materials }, part, item) : null;
   const notes = isBodyView(item) ? notesOf(part, item).length : 0;
   const lacks = lacksWords(item, part);
-  const size =
-    item.kind === "workplane"
-      ? "endless"
-      : item.kind === "sketch"
-        ? `${counted(item.curves, "curve")}, ${counted(item.regions.length, "region")}`
-        : item.measures.volume !== null
-          ? formatVolume(item.measures.volume, unit)
-          : formatArea(item.measures.area, unit);
   return (
     <article
       aria-label={item.name}
@@ -94,29 +87,15 @@ export function BodyCard({ item }: { item: ItemView }) {
           </button>
         )}
         <p className="num truncate" title={mass ? `${mass.material.name}, ${mass.material.density} g/cm³` : undefined}>
-          {size}
+          {shown.size(item, unit)}
           {mass ? `, ${formatMass(mass.grams, unit)}` : ""}
         </p>
         <p
-          className={`flex min-w-0 items-center gap-1 text-[13px] ${(open && item.kind === "solid") || pinched ? "text-bad" : lacks ? "text-warn" : "text-soft"}`}
+          className={`flex min-w-0 items-center gap-1 text-[13px] ${bad ? "text-bad" : lacks ? "text-warn" : "text-soft"}`}
           title={lacks || undefined}
         >
           <Mark name={item.kind} className="shrink-0" />
-          <span className="truncate">
-            {!isBodyView(item)
-              ? item.kind
-              : lacks && !open && !pinched
-                ? lacks.replace(/^./, (c) => c.toUpperCase())
-                : item.kind === "solid"
-                  ? open
-                    ? "solid, not closed"
-                    : pinched
-                      ? "solid, touches itself"
-                      : "solid, closed"
-                  : open
-                    ? "sheet, open"
-                    : "sheet, closed"}
-          </span>
+          <span className="truncate">{lacks && !bad ? lacks.replace(/^./, (c) => c.toUpperCase()) : words}</span>
         </p>
         <div className="-ml-1.5 flex">
           <IconButton

@@ -5,11 +5,14 @@ import { counted } from "@/core/words";
 import { type BodyView, isBodyView } from "@/engine/contract";
 import { Button } from "../controls/controls";
 import { describeFace } from "../forms/part-fields";
+import { shownAs } from "../items";
 import { useJob, usePart, useWorkspace } from "../state/context";
 import { massOf } from "../state/looks";
+import { CheckList } from "./checks";
+import { FactLines } from "./fact-lines";
 import { NotesList } from "./notes-list";
 
-/** Measures of the selected body: what it holds, how large it is, whether it is closed, and of what faces it is made. */
+/** Measures of what is selected: of a body what it holds, how large it is, whether it is closed, and of what faces it is made. */
 export function CheckPanel() {
   const stage = useWorkspace((state) => state.stage);
   const selected = useWorkspace((state) => state.selected);
@@ -17,24 +20,32 @@ export function CheckPanel() {
   const editing = useWorkspace((state) => state.editing);
   const set = useWorkspace((state) => state.set);
   const unit = useJob((state) => state.job.units);
-  const body = items?.find((item): item is BodyView => item.id === selected && isBodyView(item));
+  const item = items?.find(({ id }) => id === selected);
   const measuring = useWorkspace((state) => state.measuring !== null);
-  if (editing || measuring || (stage !== "check" && !body)) return null;
+  const checking = useWorkspace((state) => state.checking !== null);
+  if (editing || measuring || checking || (stage !== "check" && !item)) return null;
   return (
     <section
       aria-label="Check"
       className="absolute bottom-2 left-2 z-10 flex max-h-[70%] w-72 flex-col rounded border border-line bg-sheet/95"
     >
       <div className="flex items-center justify-between border-b border-line px-3 py-1">
-        <h2 className="truncate font-semibold">{body ? body.name : "Check"}</h2>
+        <h2 className="truncate font-semibold">{item ? item.name : "Check"}</h2>
         <Button small tone="quiet" onClick={() => set({ selected: null, stage: stage === "check" ? null : stage })}>
           Close
         </Button>
       </div>
-      {body ? (
-        <Facts body={body} unit={unit} />
+      {item && isBodyView(item) ? (
+        <Facts body={item} unit={unit} />
+      ) : item ? (
+        <div className="px-3 py-2">
+          <FactLines lines={[["Is", shownAs(item).state(item).words], ...(shownAs(item).facts(item, unit) ?? [])]} />
+        </div>
       ) : (
-        <p className="p-3 text-soft">Click a body in the view or on the bench to measure it.</p>
+        <>
+          <p className="p-3 text-soft">Click a body in the view or on the bench to measure it, or check all of them:</p>
+          <CheckList />
+        </>
       )}
     </section>
   );
@@ -63,14 +74,7 @@ function Facts({ body, unit }: { body: BodyView; unit: LengthUnit }) {
   ];
   return (
     <div className="min-h-0 relative overflow-auto px-3 py-2">
-      <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
-        {lines.map(([term, text]) => (
-          <div key={term} className="contents">
-            <dt className="text-[13px] text-soft">{term}</dt>
-            <dd className="num text-right">{text}</dd>
-          </div>
-        ))}
-      </dl>
+      <FactLines lines={lines} />
       {face ? (
         <p className="mt-2 border-t border-line pt-2">
           <span className="text-[13px] text-soft">Clicked face: </span>

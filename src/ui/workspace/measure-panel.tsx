@@ -1,13 +1,15 @@
 "use client";
 import { useEffect, useState } from "react";
+import { has } from "@/core/items/kinds";
 import { formatAngle, formatArea, formatLength, formatVolume, type LengthUnit } from "@/core/units";
-import { type BodyView, isBodyView, type Measurement } from "@/engine/contract";
+import { type BodyView, type CurveView, isBodyView, type Measurement } from "@/engine/contract";
 import { Cancelled } from "@/engine/host";
 import { Button } from "../controls/controls";
 import { describeEdge, describeFace } from "../forms/part-fields";
 import { useJob, useStores, useWorkspace } from "../state/context";
-import { NOTHING_MEASURED, targetOf } from "../state/measuring";
+import { isMeasured, NOTHING_MEASURED, targetOf } from "../state/measuring";
 import type { Hover } from "../state/workspace-store";
+import { FactLines } from "./fact-lines";
 
 /** What is measured: of one thing, or of two and how they lie to each other. The distances are drawn in the view, too. */
 export function MeasurePanel() {
@@ -17,7 +19,7 @@ export function MeasurePanel() {
   const unit = useJob((state) => state.job.units);
   const waiting = useMeasurement();
   if (!measuring) return null;
-  const bodies = items?.filter(isBodyView) ?? [];
+  const measured = items?.filter(isMeasured) ?? [];
   const { picked, result, trouble } = measuring;
   return (
     <section
@@ -41,14 +43,14 @@ export function MeasurePanel() {
         {picked.length < 2 ? (
           <p className="text-soft">
             {picked.length === 0
-              ? "Click a face, an edge or a corner."
+              ? "Click a face, an edge, a corner or a curve."
               : "Click another, to measure how the two lie to each other."}
           </p>
         ) : null}
         {picked.map((thing, i) => (
           <Picked
             key={JSON.stringify(thing)}
-            words={describe(bodies, thing, unit)}
+            words={describe(measured, thing, unit)}
             mark={"AB"[i]!}
             facts={i === 0 ? result?.first : result?.second}
             unit={unit}
@@ -68,7 +70,7 @@ export function MeasurePanel() {
             </Button>
           </p>
         ) : null}
-        <PickFromList bodies={bodies} unit={unit} />
+        <PickFromList items={measured} unit={unit} />
       </div>
     </section>
   );
@@ -86,8 +88,8 @@ function useMeasurement(): { stop(): void } | null {
   useEffect(() => {
     if (!picked || picked.length === 0 || !evaluation) return;
     const targets = picked.flatMap((thing) => {
-      const body = evaluation.items.find((item): item is BodyView => item.id === thing.id && isBodyView(item));
-      return body ? [targetOf(body, thing)] : [];
+      const item = evaluation.items.find(({ id }) => id === thing.id);
+      return item && isMeasured(item) ? [targetOf(item, thing)] : [];
     });
     const [first, second] = targets;
     if (!first || targets.length < picked.length) {
@@ -134,9 +136,15 @@ function useMeasurement(): { stop(): void } | null {
   return waiting;
 }
 
-function describe(bodies: readonly BodyView[], { id, face, edge, corner }: Hover, unit: LengthUnit): string {
-  const body = bodies.find((candidate) => candidate.id === id);
-  if (!body) return "gone";
+function describe(
+  items: readonly (BodyView | CurveView)[],
+  { id, face, edge, corner }: Hover,
+  unit: LengthUnit,
+): string {
+  const item = items.find((candidate) => candidate.id === id);
+  if (!item) return "gone";
+  if (!has(item, "body")) return item.name;
+  const body = item;
   if (corner !== undefined) return `${body.name}: corner`;
   const along = edge === undefined ? null : body.edges[edge];
   if (along) return `${body.name}: ${describeEdge(along, unit)}`;
@@ -183,7 +191,7 @@ function Picked({
         </span>
         <span className="min-w-0 truncate">{words}</span>
       </p>
-      <Lines lines={lines} />
+      <FactLines lines={lines} className="gap-y-0.5 pl-7" />
     </div>
   );
 }
@@ -207,26 +215,13 @@ function Between({ between, unit }: { between: NonNullable<Measurement["between"
   ];
   return (
     <div className="border-t border-line pt-1.5">
-      <Lines lines={lines} />
+      <FactLines lines={lines} className="gap-y-0.5 pl-7" />
     </div>
   );
 }
 
-function Lines({ lines }: { lines: [string, string][] }) {
-  return (
-    <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5 pl-7">
-      {lines.map(([term, text]) => (
-        <div key={term} className="contents">
-          <dt className="text-[13px] text-soft">{term}</dt>
-          <dd className="num text-right">{text}</dd>
-        </div>
-      ))}
-    </dl>
-  );
-}
-
 /** All that can be measured, for who does not click in the view. */
-function PickFromList({ bodies, unit }: { bodies: readonly BodyView[]; unit: LengthUnit }) {
+function PickFromList({ items, unit }: { items: readonly (BodyView | CurveView)[]; unit: LengthUnit }) {
   const set = useWorkspace((state) => state.set);
   const { workspace } = useStores();
   const pick = (hit: Hover) => {
@@ -253,7 +248,12 @@ function PickFromList({ bodies, unit }: { bodies: readonly BodyView[]; unit: Len
     <details className="mt-1.5 rounded border border-line">
       <summary className="cursor-pointer px-2 py-1">Pick from a list</summary>
       <div className="max-h-48 relative overflow-auto border-t border-line px-2 py-1">
-        {bodies.map((body) => (
+        {items
+          .filter((item) => !has(item, "body"))
+          .map((item) => (
+            <ul key={item.id}>{line("all", item.name, { id: item.id, face: null })}</ul>
+          ))}
+        {items.filter(isBodyView).map((body) => (
           <fieldset key={body.id} className="mb-1">
             <legend className="text-[13px] font-medium">{body.name}</legend>
             <ul>

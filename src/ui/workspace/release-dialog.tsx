@@ -1,11 +1,10 @@
 "use client";
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
-import { BODY_FORMATS, bodyFormat, takes } from "@/core/exchange/formats/list";
-import { checkJob } from "@/core/job";
+import { OUT_FORMATS, outFormat, takes } from "@/core/exchange/formats/list";
+import { has } from "@/core/items/kinds";
 import { formatLength, parseLength } from "@/core/units";
 import { counted } from "@/core/words";
-import { isBodyView } from "@/engine/contract";
 import { Button, Choice } from "../controls/controls";
 import { download } from "../controls/download";
 import { ItemList } from "../forms/item-fields";
@@ -39,21 +38,21 @@ function ReleaseForm() {
   const part = usePart();
   const items = useWorkspace((state) => state.evaluation?.items ?? NONE);
   const set = useWorkspace((state) => state.set);
-  const [id, setId] = useState(BODY_FORMATS[0]!.id);
-  const format = bodyFormat(id)!;
+  const [id, setId] = useState(OUT_FORMATS[0]!.id);
+  const format = outFormat(id)!;
   const [tolerance, setTolerance] = useState<string | number>(0.05);
-  const [picked, setPicked] = useState<string[]>(() =>
-    items.filter((item) => item.kind === "solid").map((item) => item.id),
-  );
+  /** What was picked by hand; null where nobody has: solids then, or all that the format is for. */
+  const [chosenIds, setChosenIds] = useState<string[] | null>(null);
   const [state, setState] = useState<{ kind: "ready" | "busy" | "done" | "failed"; message: string }>({
     kind: "ready",
     message: "",
   });
-  const bodies = items.filter(isBodyView);
-  const usable = bodies.filter((item) => takes(format, item.kind));
+  const usable = items.filter((item) => takes(format, item.kind));
+  const bodies = format.takes.some((trait) => trait !== "path");
+  const picked = chosenIds ?? usable.filter((item) => !bodies || has(item, "closed")).map((item) => item.id);
   const chosen = usable.filter((item) => picked.includes(item.id)).map((item) => item.id);
-  const lacking = bodies.filter((item) => chosen.includes(item.id) && item.lacks.length > 0);
-  useEffect(() => setState({ kind: "ready", message: "" }), [id, picked, tolerance]);
+  const lacking = usable.filter((item) => chosen.includes(item.id) && item.lacks.length > 0);
+  useEffect(() => setState({ kind: "ready", message: "" }), [id, chosenIds, tolerance]);
   const parsed =
     typeof tolerance === "number" ? { ok: true as const, value: tolerance } : parseLength(tolerance, job.units);
   const toleranceProblem =
@@ -65,7 +64,7 @@ function ReleaseForm() {
     setState({ kind: "busy", message: "Writing…" });
     try {
       const bytes = await engines().ask("release", {
-        job: checkJob(JSON.parse(JSON.stringify(job))),
+        job,
         part: part.id,
         bodies: chosen,
         format: id,
@@ -75,7 +74,7 @@ function ReleaseForm() {
       download(bytes, name, format.mime);
       setState({
         kind: "done",
-        message: `${name} is written: ${counted(chosen.length, "body", "bodies")}, ${Math.ceil(bytes.length / 1024)} KB.`,
+        message: `${name} is written: ${counted(chosen.length, "item")}, ${Math.ceil(bytes.length / 1024)} KB.`,
       });
     } catch (cause) {
       setState({ kind: "failed", message: cause instanceof Error ? cause.message : "The file could not be written." });
@@ -85,9 +84,10 @@ function ReleaseForm() {
   return (
     <div className="flex flex-col gap-3">
       <Choice
+        column
         label="As"
         value={id}
-        options={BODY_FORMATS.map((one) => ({ value: one.id, label: one.label }))}
+        options={OUT_FORMATS.map((one) => ({ value: one.id, label: one.label }))}
         onChange={setId}
       />
       {format.exact ? null : (
@@ -102,12 +102,15 @@ function ReleaseForm() {
       )}
       <div>
         <div className="mb-1 text-[13px] text-soft">
-          Bodies <span className="num">({chosen.length})</span>
+          {format.takes.includes("path") ? (format.takes.includes("body") ? "Bodies and curves" : "Curves") : "Bodies"}{" "}
+          <span className="num">({chosen.length})</span>
         </div>
         <ItemList
           items={usable}
           picked={chosen}
-          onToggle={(id) => setPicked(picked.includes(id) ? picked.filter((other) => other !== id) : [...picked, id])}
+          onToggle={(id) =>
+            setChosenIds(picked.includes(id) ? picked.filter((other) => other !== id) : [...picked, id])
+          }
         />
       </div>
       <p className="text-[13px] text-soft">
@@ -118,7 +121,7 @@ function ReleaseForm() {
             : [
                 `Approximate: within ${parsed.ok ? formatLength(parsed.value, job.units) : "the tolerance"} of the exact bodies.`,
               ]),
-          ...(format.takes === "closed" ? ["Sheets have no inside and are left out."] : []),
+          ...(format.takes.includes("closed") ? ["Sheets have no inside and are left out."] : []),
         ].join(" ")}
       </p>
       {lacking.map((body) => (

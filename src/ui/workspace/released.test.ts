@@ -2,7 +2,7 @@ import type { BufferGeometry, Mesh as ThreeMesh } from "three";
 import { OBJLoader } from "three/examples/jsm/loaders/OBJLoader.js";
 import { STLLoader } from "three/examples/jsm/loaders/STLLoader.js";
 import { beforeAll, describe, expect, test } from "vitest";
-import { writeBodies } from "@/core/exchange";
+import { writeItems } from "@/core/exchange";
 import { loadNodeKernel } from "@/core/kernel/node";
 import { fourBodies, outOptions as options, sixfold } from "@/core/testing/out-bodies";
 
@@ -19,7 +19,7 @@ function volumeOf(geometry: BufferGeometry): number {
 describe("what is released is read by another reader than ours", () => {
   test("STL: read by another reader, all bodies as one", () => {
     const { out, volumes } = fourBodies();
-    const bytes = writeBodies("stl", out, options);
+    const bytes = writeItems("stl", out, options);
     const whole = [...volumes.values()].reduce((sum, volume) => sum + volume);
     const read = volumeOf(new STLLoader().parse(bytes.slice().buffer as ArrayBuffer));
     expect(Math.abs(read / whole - 1)).toBeLessThan(5e-3);
@@ -27,7 +27,7 @@ describe("what is released is read by another reader than ours", () => {
 
   test("OBJ: read by another reader, each body by its name, sheets too", () => {
     const { out, volumes } = fourBodies();
-    const group = new OBJLoader().parse(new TextDecoder().decode(writeBodies("obj", out, options)));
+    const group = new OBJLoader().parse(new TextDecoder().decode(writeItems("obj", out, options)));
     const meshes = group.children as ThreeMesh[];
     expect(meshes.map(({ name }) => name)).toEqual(out.map(({ name }) => name));
     for (const { name, geometry } of meshes) {

@@ -7,6 +7,7 @@ import { Button, Choice, IconButton } from "../controls/controls";
 import { Mark } from "../marks/marks";
 import { useJob, usePart, useWorkspace } from "../state/context";
 import type { SaveState } from "../state/job-store";
+import { DeletePart } from "./delete-part";
 import { RenameBox } from "./rename-box";
 import { stepTitle } from "./step-title";
 import { useTheme } from "./theme";
@@ -174,6 +175,7 @@ function PartChooser() {
       <IconButton label="Rename the part" className="size-7!" onClick={() => setRenaming(true)}>
         <Pencil size={14} aria-hidden />
       </IconButton>
+      {editing ? null : <DeletePart onDone={show} />}
     </div>
   );
 }

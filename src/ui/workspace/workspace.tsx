@@ -20,6 +20,7 @@ import { useActions } from "./actions";
 import { Bench } from "./bench";
 import { BuildSheet } from "./build-sheet";
 import { CheckPanel } from "./check-panel";
+import { OpenCheck } from "./checks";
 import { MeasurePanel } from "./measure-panel";
 import { Notices } from "./notices";
 import { PieceTray } from "./piece-tray";
@@ -90,6 +91,7 @@ function Bays() {
             <ViewOverlay scene={scene} />
             <CheckPanel />
             <MeasurePanel />
+            <OpenCheck />
           </div>
           {parametersOpen ? <ParameterTable /> : pieces ? <PieceTray pieces={pieces} /> : <Bench />}
         </main>
@@ -106,7 +108,15 @@ function useExistingPart(): void {
   const part = useWorkspace((state) => state.part);
   const first = useJob((state) => (state.job.parts.some((entry) => entry.id === part) ? null : state.job.parts[0]!.id));
   useEffect(() => {
-    if (first) workspace.setState({ part: first, editing: null, picking: null, selected: null, evaluation: null });
+    if (first)
+      workspace.setState({
+        part: first,
+        editing: null,
+        picking: null,
+        selected: null,
+        evaluation: null,
+        checking: null,
+      });
   }, [first, workspace]);
 }
 
@@ -128,6 +138,7 @@ function useKeys(): void {
         if (picking !== null) workspace.setState({ picking: null });
         else if (parametersOpen) workspace.setState({ parametersOpen: false });
         else if (workspace.getState().measuring) workspace.setState({ measuring: null });
+        else if (workspace.getState().checking) workspace.setState({ checking: null });
         else if (editing) actions.leave();
         else workspace.setState({ selected: null, stage: null, alone: null });
       } else if (command && event.key === "Enter" && editing) actions.keep();

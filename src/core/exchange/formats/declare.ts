@@ -1,7 +1,9 @@
+import type { CurveSpan } from "../../curve/span";
+import type { Trait } from "../../items/kinds";
 import type { Shape } from "../../kernel";
 
-/** A format that bodies are written in, told without geometry: its `write` stands beside it. */
-export interface BodyFormat {
+/** A format that items are written in, told without geometry: its `write` stands beside it. */
+export interface OutFormat {
   id: string;
   /** As a choice: its name, and what it holds. */
   label: string;
@@ -10,19 +12,27 @@ export interface BodyFormat {
   mime: string;
   /** Triangles, within a tolerance of the exact bodies; or exact. */
   exact: boolean;
-  /** Closed bodies alone have an inside; sheets are left out of formats that ask for one. */
-  takes: "closed" | "any";
+  /** What an item needs one of to be written: closed bodies alone have an inside. */
+  takes: readonly Trait[];
   /** What a file holds beside the shapes, as a sentence. */
   holds: string;
 }
 
-/** A body to be written. */
-export interface OutBody {
+/** What is written: a body, or a curve in space. */
+export type OutItem = OutBody | OutCurve;
+
+interface Out {
   name: string;
-  kind: "solid" | "sheet";
-  shape: Shape;
   /** `#rrggbb`; null for none of its own. */
   colour: string | null;
+}
+export interface OutBody extends Out {
+  kind: "solid" | "sheet";
+  shape: Shape;
+}
+export interface OutCurve extends Out {
+  kind: "curve";
+  spans: readonly CurveSpan[];
 }
 
 export interface WriteOptions {
@@ -31,5 +41,5 @@ export interface WriteOptions {
   tolerance: number;
 }
 
-/** Writes bodies that its format takes, in millimetres. @throws SeamError */
-export type BodyWriter = (bodies: readonly OutBody[], options: WriteOptions) => Uint8Array;
+/** Writes items that its format takes, in millimetres. @throws SeamError */
+export type OutWriter = (items: readonly OutItem[], options: WriteOptions) => Uint8Array;

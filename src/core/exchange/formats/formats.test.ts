@@ -4,9 +4,16 @@ import { beforeAll, describe, expect, test } from "vitest";
 import { loadNodeKernel } from "../../kernel/node";
 import { buildSteps, messageOf } from "../../testing/harness";
 import { fourBodies, outOptions as options, sixfold } from "../../testing/out-bodies";
-import { BODY_FORMATS, outBodies, takes, writeBodies } from ".";
+import { OUT_FORMATS, type OutItem, outItems, takes, writeItems } from ".";
 
 beforeAll(loadNodeKernel);
+
+const LINE: OutItem = {
+  name: "Line",
+  kind: "curve",
+  colour: null,
+  spans: [{ id: "a", kind: "line", from: [0, 0, 0], to: [10, 0, 0] }],
+};
 
 interface Read3mf {
   name: string;
@@ -63,7 +70,7 @@ async function readBy3mf(bytes: Uint8Array): Promise<{ warnings: number; inMilli
 describe("bodies as files of triangles", () => {
   test("3MF: read by the reference library without a warning, closed, with names, colours and volumes", async () => {
     const { out, volumes } = fourBodies();
-    const { warnings, inMillimetres, objects } = await readBy3mf(writeBodies("3mf", out, options));
+    const { warnings, inMillimetres, objects } = await readBy3mf(writeItems("3mf", out, options));
     expect(warnings).toBe(0);
     expect(inMillimetres).toBe(true);
     expect(objects.map(({ name }) => name)).toEqual(["Ball & “post” <2>", "Block", "Tube"]);
@@ -77,7 +84,7 @@ describe("bodies as files of triangles", () => {
   test("3MF: the unit and the title stand in the model; signs that XML has no place for are left out", () => {
     const { out } = fourBodies();
     const odd = { ...out[1]!, name: `A\u0000\u0007${"é".repeat(60)}"'` };
-    const files = unzipSync(writeBodies("3mf", [odd], options));
+    const files = unzipSync(writeItems("3mf", [odd], options));
     expect(Object.keys(files).sort()).toEqual(["3D/3dmodel.model", "[Content_Types].xml", "_rels/.rels"]);
     const model = strFromU8(files["3D/3dmodel.model"]!);
     expect(model).toContain('unit="millimeter"');
@@ -91,30 +98,40 @@ describe("bodies as files of triangles", () => {
       { id: "bore", type: "cylinder", diameter: 20, height: 40, at: [-10, 0, -5] },
       { id: "cut", type: "seam", preset: "subtract", stock: ["block"], cutters: ["bore"], keepCutters: false },
     );
-    const out = outBodies({ looks: {} }, bench);
-    expect(messageOf(() => writeBodies("3mf", out, options))).toMatch(/^Block touches itself along an edge.*3MF/);
+    const out = outItems({ looks: {} }, bench);
+    expect(messageOf(() => writeItems("3mf", out, options))).toMatch(/^Block touches itself along an edge.*3MF/);
   });
 });
 
 describe("every format", () => {
   test("is written by its writer, in its own form", () => {
-    const { out } = fourBodies();
-    const begins: Record<string, string> = { step: "ISO-10303-21", "3mf": "PK", stl: "STL mm", obj: "# Foot" };
-    for (const { id } of BODY_FORMATS)
-      expect(new TextDecoder("latin1").decode(writeBodies(id, out, options)).slice(0, 12), id).toContain(begins[id]);
+    const out = [...fourBodies().out, LINE];
+    const begins: Record<string, string> = {
+      step: "ISO-10303-21",
+      "3mf": "PK",
+      stl: "STL mm",
+      obj: "# Foot",
+      dxf: "0\n",
+    };
+    for (const { id } of OUT_FORMATS)
+      expect(new TextDecoder("latin1").decode(writeItems(id, out, options)).slice(0, 12), id).toContain(begins[id]);
   });
 
   test("says what is wrong: no body, sheets alone, a tolerance that is none, another format", () => {
     const { out } = fourBodies();
     const sheets = out.filter(({ kind }) => kind === "sheet");
-    for (const format of BODY_FORMATS) {
-      expect(messageOf(() => writeBodies(format.id, [], options))).toMatch(/no body is picked/);
-      if (!takes(format, "sheet"))
-        expect(messageOf(() => writeBodies(format.id, sheets, options))).toMatch(/sheets have no inside/);
+    for (const format of OUT_FORMATS) {
+      expect(messageOf(() => writeItems(format.id, [], options))).toMatch(/no body is picked/);
+      if (!takes(format, "solid"))
+        expect(messageOf(() => writeItems(format.id, out, options))).toMatch(/holds curves, and none is picked/);
+      else if (!takes(format, "sheet"))
+        expect(messageOf(() => writeItems(format.id, sheets, options))).toMatch(/sheets have no inside/);
+      if (!takes(format, "curve"))
+        expect(messageOf(() => writeItems(format.id, [LINE], options))).toMatch(/curves have no faces/);
       if (!format.exact)
         for (const tolerance of [0, -1, 11, Number.NaN])
-          expect(messageOf(() => writeBodies(format.id, out, { ...options, tolerance }))).toMatch(/tolerance/);
+          expect(messageOf(() => writeItems(format.id, out, { ...options, tolerance }))).toMatch(/tolerance/);
     }
-    expect(messageOf(() => writeBodies("dwg", out, options))).toMatch(/“dwg” is no format/);
+    expect(messageOf(() => writeItems("dwg", out, options))).toMatch(/“dwg” is no format/);
   });
 });

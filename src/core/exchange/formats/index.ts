@@ -1,4 +1,4 @@
 export * from "./declare";
 export * from "./list";
-export * from "./out-bodies";
-export { writeBodies } from "./writers";
+export * from "./out-items";
+export { writeItems } from "./writers";

@@ -1,14 +1,15 @@
+import { hasAny, type ItemKindId } from "../../items/kinds";
 import { threeMf } from "./3mf/declare";
-import type { BodyFormat } from "./declare";
+import type { OutFormat } from "./declare";
+import { dxf } from "./dxf/declare";
 import { obj } from "./obj/declare";
 import { step } from "./step/declare";
 import { stl } from "./stl/declare";
 
-/** The formats that bodies are written in. A new one is a folder here, a line in this list and one in `writers`. */
-export const BODY_FORMATS: readonly BodyFormat[] = [step, threeMf, stl, obj];
+/** The formats that items are written in. A new one is a folder here, a line in this list and one in `writers`. */
+export const OUT_FORMATS: readonly OutFormat[] = [step, threeMf, stl, obj, dxf];
 
-export const bodyFormat = (id: string): BodyFormat | undefined => BODY_FORMATS.find((format) => format.id === id);
+export const outFormat = (id: string): OutFormat | undefined => OUT_FORMATS.find((format) => format.id === id);
 
-/** Whether a format takes a body. */
-export const takes = (format: BodyFormat, kind: "solid" | "sheet"): boolean =>
-  format.takes === "any" || kind === "solid";
+/** Whether a format takes items of a kind. */
+export const takes = (format: OutFormat, kind: ItemKindId): boolean => hasAny({ kind }, format.takes);

@@ -52,6 +52,27 @@ function decode(bytes: Uint8Array): string {
   return new TextDecoder("utf-8").decode(bytes);
 }
 
+/**
+ * The text of a whole file. The standard knows ASCII, with other letters written in signs, and since its third edition UTF-8; some
+ * programs write letters as Windows does all the same. What is no UTF-8 is taken as that, so that names keep their letters.
+ */
+export function textOf(bytes: Uint8Array): string {
+  try {
+    return new TextDecoder("utf-8", { fatal: true, ignoreBOM: false }).decode(bytes);
+  } catch {
+    let text = "";
+    for (let from = 0; from < bytes.length; from += CHUNK)
+      text += String.fromCharCode(...bytes.subarray(from, from + CHUNK));
+    // Decoders of that name are not the same in every host: some leave these as control signs.
+    return text.replace(/[\u0080-\u009f]/g, (sign) => WINDOWS[sign.charCodeAt(0) - 0x80]!);
+  }
+}
+
+/** What Windows writes as 80 to 9F, hexadecimal (WHATWG Encoding, index windows-1252); elsewhere it is ISO 8859-1. */
+const WINDOWS = "€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ";
+/** As many bytes as a call takes at once. */
+const CHUNK = 8192;
+
 /** A statement of the data sections that is no record, and where it stands in the file's text. */
 export interface BrokenStatement {
   from: number;
@@ -67,7 +88,7 @@ export function parseRecords(bytes: Uint8Array): Part21Record[] {
 
 /** The records of the data sections, and the statements that are not written as records are. */
 export function parseData(bytes: Uint8Array): { records: Part21Record[]; broken: BrokenStatement[] } {
-  const text = decode(bytes);
+  const text = textOf(bytes);
   const records: Part21Record[] = [];
   const broken: BrokenStatement[] = [];
   const data = /\bDATA\s*(?:\([^;]*\))?\s*;/g;

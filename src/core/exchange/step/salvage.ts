@@ -1,5 +1,5 @@
 import { type Damage, findDamage, isBody, linksOf, reached } from "./damage";
-import { type Part21Record, parseData, parseRecords, pointers, splitArguments } from "./part21";
+import { type Part21Record, parseData, parseRecords, pointers, splitArguments, textOf } from "./part21";
 
 export interface Salvaged {
   /** The file as it may be read. */
@@ -48,7 +48,7 @@ export function salvage(bytes: Uint8Array): Salvaged {
     linksAfter,
   );
   const dropped = reached([...after.bodies.keys(), ...instead.keys()], links);
-  const text = new TextDecoder("utf-8").decode(bytes);
+  const text = textOf(bytes);
   const parts: string[] = [];
   let done = 0;
   for (const record of [...records, ...broken].sort((one, two) => one.from - two.from)) {

@@ -146,3 +146,15 @@ describe("strings of ISO 10303-21", () => {
     ]);
   });
 });
+
+test("a file that is no UTF-8 is read as Windows writes letters: names keep them", () => {
+  const text = blockFile({ size: [10, 20, 30], product: "Gehäuse für Größe 5 – links" });
+  // Of all signs in it only the dash is not in Latin-1: Windows has a place of its own for it.
+  const bytes = Uint8Array.from(text, (sign) => (sign === "–" ? 0x96 : sign.charCodeAt(0)));
+  const { bodies } = readStep(bytes, "case.step");
+  expect(bodies.map(({ name }) => name)).toEqual(["Gehäuse für Größe 5 – links"]);
+  for (const { shape } of bodies) freeShape(shape);
+  const again = readStep(new TextEncoder().encode(text), "case.step").bodies;
+  expect(again.map(({ name }) => name)).toEqual(["Gehäuse für Größe 5 – links"]);
+  for (const { shape } of again) freeShape(shape);
+});

@@ -25,12 +25,14 @@ export class SketchEdit implements Sketch {
   readonly constraints: Constraint[];
   readonly dimensions: Dimension[];
   readonly given: readonly Entity[];
+  readonly reserved: ReadonlySet<string>;
   /** Ids in use, and the last number given to each letter; told anew after something was taken out. */
   private taken: { ids: Set<string>; last: Map<string, number> } | null = null;
 
   constructor(sketch: Sketch) {
     this.entities = [...sketch.entities];
     this.given = sketch.given ?? [];
+    this.reserved = sketch.reserved ?? new Set();
     this.constraints = [...sketch.constraints];
     this.dimensions = [...sketch.dimensions];
   }
@@ -42,13 +44,14 @@ export class SketchEdit implements Sketch {
       constraints: this.constraints,
       dimensions: this.dimensions,
       ...(this.given.length > 0 ? { given: this.given } : {}),
+      ...(this.reserved.size > 0 ? { reserved: this.reserved } : {}),
     };
   }
 
-  /** The next free id of a kind: `l1`, `l2` … */
+  /** The next free id of a kind: `l1`, `l2` …; none that something else may still name. */
   fresh(letter: string): string {
     const all = () => [...allOf(this), ...this.constraints, ...this.dimensions].map(({ id }) => id);
-    this.taken ??= { ids: new Set(all()), last: new Map() };
+    this.taken ??= { ids: new Set([...all(), ...this.reserved]), last: new Map() };
     const { ids, last } = this.taken;
     let n = (last.get(letter) ?? 0) + 1;
     while (ids.has(`${letter}${n}`)) n++;

@@ -44,7 +44,7 @@ export const align = declareStep({
     { key: "gap", kind: "length", label: "Gap between them", help: "Flat faces only" },
     { key: "spin", kind: "angle", label: "Turned by" },
     { key: "middle", kind: "toggle", label: "Middle over middle" },
-    { key: "others", kind: "bodies", label: "Moved along with it", accepts: ["solid", "sheet"], min: 0 },
+    { key: "others", kind: "bodies", label: "Moved along with it", accepts: ["body"], min: 0 },
   ],
   changes: (values) => [...values.face.map((ref) => ref.body), ...values.others],
 });

@@ -1,4 +1,5 @@
 import { fail } from "../../errors";
+import type { Body } from "../../items";
 import {
   add,
   allFaceFacts,
@@ -15,7 +16,6 @@ import {
   unit,
   type Vec3,
 } from "../../kernel";
-import type { Body } from "../../naming";
 import { toMm, toRadians } from "../../params";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { align } from "./declare";

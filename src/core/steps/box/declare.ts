@@ -40,7 +40,7 @@ export const box = declareStep({
       key: "around",
       kind: "bodies",
       label: "Around",
-      accepts: ["solid", "sheet"],
+      accepts: ["body"],
       min: 1,
       when: { key: "place", is: ["around"] },
     },

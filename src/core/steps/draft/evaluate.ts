@@ -1,6 +1,8 @@
 import { fail } from "../../errors";
+import type { Body } from "../../items";
+import { has } from "../../items/kinds";
 import { allFaceFacts, draftFaces, freeShape, scale } from "../../kernel";
-import { type Body, faceNamesOf } from "../../naming";
+import { faceNamesOf } from "../../naming";
 import { toDegrees } from "../../params";
 import { evaluates, type StepContext } from "../evaluation";
 import { largestThat } from "../shared/largest";
@@ -42,7 +44,7 @@ function drafted(
 ): Body {
   const { step } = context;
   const name = context.nameOf(body.id);
-  if (body.kind !== "solid")
+  if (!has(body, "closed"))
     fail("needs-solids", `${name} is a sheet: only faces of solids can be drafted.`, { step, bodies: [body.id] });
   const pull = scale(normal, flip ? -1 : 1);
   const work = (by: number) => draftFaces(body.shape, faces, { at: origin, pull }, (by * Math.PI) / 180);

@@ -25,6 +25,7 @@ export const extrude = declareStep({
         { value: "symmetric", label: "Both ways alike" },
         { value: "two", label: "Two distances" },
         { value: "through", label: "Through all" },
+        { value: "both", label: "Through all, both ways" },
         { value: "to", label: "Up to …" },
         { value: "next", label: "To what comes next" },
       ],
@@ -63,7 +64,7 @@ export const extrude = declareStep({
       key: "toPlane",
       kind: "bodies",
       label: "Workplane",
-      accepts: ["workplane"],
+      accepts: ["plane"],
       min: 1,
       max: 1,
       when: [
@@ -75,7 +76,7 @@ export const extrude = declareStep({
       key: "toBody",
       kind: "bodies",
       label: "Bodies",
-      accepts: ["solid", "sheet"],
+      accepts: ["body"],
       min: 1,
       when: [
         { key: "extent", is: ["to"] },

@@ -1,6 +1,6 @@
 import { fail } from "../../errors";
+import type { Body, SketchItem } from "../../items";
 import { draftFaces, freeShape, type Neutral, scale } from "../../kernel";
-import type { Body, SketchItem } from "../../naming";
 import { divideAll, joinPieces } from "../../seam";
 import type { StepContext } from "../evaluation";
 import { largestThat } from "../shared/largest";

@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from "vitest";
+import type { SketchItem, Workplane } from "../../items";
 import { loadNodeKernel } from "../../kernel/node";
-import type { SketchItem, Workplane } from "../../naming";
 import { profileOf } from "../../sketch";
 import { type Built, build, buildSteps, jobOf, volumeOfStep } from "../../testing/harness";
 import { Draft } from "../../testing/sketches";
@@ -157,6 +157,20 @@ describe("as a cut", () => {
     );
     expect(volume(both)).toBeCloseTo(2 * (120_000 - 64 * Math.PI * 20), 5);
     expect(both.bench.map(({ name }) => name).sort()).toEqual(["Block", "Block 2", "Sketch"]);
+  });
+
+  test("through all both ways: whichever way the drawing looks, from within, beside or behind", () => {
+    for (const at of [
+      [0, 0, -10],
+      [0, 0, 0],
+      [0, 0, -50],
+      [0, 0, 40],
+    ])
+      for (const flip of [false, true]) {
+        const cutThrough = buildSteps({ ...block, at }, drawn(slot()), cut({ extent: "both", flip }));
+        expect(cutThrough.step("e").error ?? null).toBeNull();
+        expect(volume(cutThrough)).toBeCloseTo(120_000 - 64 * Math.PI * 20, 5);
+      }
   });
 
   test("what cannot be cut says so", () => {

@@ -1,6 +1,6 @@
 import { fail } from "../../errors";
+import type { Body, SketchItem } from "../../items";
 import { boxOf, corners, dot, inSpace, type PlaneFrame, type Shape, sub } from "../../kernel";
-import type { Body, SketchItem } from "../../naming";
 import { toMm } from "../../params";
 import { along, type Profile } from "../../sketch";
 import type { StepContext } from "../evaluation";
@@ -27,10 +27,12 @@ export function heights(
       return [from - toMm(values.distance) / 2, from + toMm(values.distance) / 2];
     case "two":
       return turned([from - toMm(values.second), from + toMm(values.distance)]);
+    case "both": {
+      const over = throughAll(targets, frame, step);
+      return [Math.min(0, ...over) - 1, Math.max(0, ...over) + 1];
+    }
     case "through": {
-      if (targets.length === 0)
-        fail("through-nothing", "Through all needs bodies to go through: make it a cut, or give a distance.", { step });
-      const far = Math.max(...targets.flatMap(({ shape }) => reach(shape, frame)).map((height) => height * way));
+      const far = Math.max(...throughAll(targets, frame, step).map((height) => height * way));
       if (far <= 1e-6)
         fail("through-nothing", "The bodies lie behind the sketch. Turn it the other way round.", { step });
       return turned([0, far + 1]);
@@ -46,6 +48,13 @@ export function heights(
       return turned([from, far + 1]);
     }
   }
+}
+
+/** How high the corners of what is gone through stand. @throws SeamError where there is nothing to go through */
+function throughAll(targets: readonly Body[], frame: PlaneFrame, step: string): number[] {
+  if (targets.length === 0)
+    fail("through-nothing", "Through all needs bodies to go through: make it a cut, or give a distance.", { step });
+  return targets.flatMap(({ shape }) => reach(shape, frame));
 }
 
 /** How high the corners of a shape's box stand over a plane. */

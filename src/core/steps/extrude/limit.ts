@@ -1,4 +1,6 @@
 import { fail } from "../../errors";
+import type { Body, Item, SketchItem, Workplane } from "../../items";
+import { has } from "../../items/kinds";
 import {
   allFaceFacts,
   boxOf,
@@ -16,7 +18,7 @@ import {
   tessellate,
   type Vec3,
 } from "../../kernel";
-import { type Body, baseName, type Item, type SketchItem, type Workplane } from "../../naming";
+import { baseName } from "../../naming";
 import { divideEach, joinPieces, type Knife, type Piece } from "../../seam";
 import type { StepContext } from "../evaluation";
 import { planeKnife } from "../seam/plane-knife";
@@ -45,7 +47,7 @@ export function limitOf(values: ExtrudeValues, frame: PlaneFrame, context: StepC
     knives: () => ({ knives: bodies.map((item) => ({ item, shape: item.shape, faces: item.faces })), owned: [] }),
   });
   if (values.extent === "next") {
-    const all = context.all().filter((item): item is Body => item.kind === "solid");
+    const all = context.all().filter((item): item is Body => has(item, "closed"));
     if (all.length === 0) fail("ends-nowhere", "No solid is there to end at. Give a distance.", { step });
     return ofBodies(all, all.length === 1 ? context.nameOf(all[0]!.id) : "Every solid");
   }

@@ -6,7 +6,7 @@ import { profileFields } from "../shared/profile/declare";
 
 export const schema = z.object({
   ...profileFields,
-  extent: z.enum(["distance", "symmetric", "two", "through", "to", "next"]).default("distance"),
+  extent: z.enum(["distance", "symmetric", "two", "through", "both", "to", "next"]).default("distance"),
   distance: lengthField({ above: 0 }).default(10).describe("Along the normal of the sketch, mm; symmetric: in all"),
   second: lengthField({ min: 0 }).default(10).describe("two: against the normal, mm"),
   flip: z.boolean().default(false).describe("Against the normal of the sketch"),

@@ -47,7 +47,7 @@ export const loft = declareStep({
     stage: "shape",
   },
   fields: [
-    { key: "sections", kind: "bodies", label: "Sections, in order", accepts: ["sketch"], min: 0 },
+    { key: "sections", kind: "bodies", label: "Sections, in order", accepts: ["drawn"], min: 0 },
     { key: "fromFace", kind: "faces", label: "Begins at a flat face", accepts: "plane", min: 0, max: 1, when: NO_RING },
     { key: "toFace", kind: "faces", label: "Ends at a flat face", accepts: "plane", min: 0, max: 1, when: NO_RING },
     {
@@ -80,7 +80,7 @@ export const loft = declareStep({
       key: "guides",
       kind: "bodies",
       label: "Guides, along corners",
-      accepts: ["sketch"],
+      accepts: ["drawn"],
       min: 0,
       when: [SMOOTH, NO_RING],
     },

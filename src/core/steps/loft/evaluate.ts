@@ -1,4 +1,6 @@
 import { fail } from "../../errors";
+import type { Body, SketchItem } from "../../items";
+import { has } from "../../items/kinds";
 import {
   cornersOf,
   distance,
@@ -10,7 +12,7 @@ import {
   matchOutlines,
   skinThrough,
 } from "../../kernel";
-import { type Body, faceNamesOf, type SketchItem } from "../../naming";
+import { faceNamesOf } from "../../naming";
 import { toMm } from "../../params";
 import type { FaceRef } from "../../references";
 import { filledRegions, mergeRegions, type Profile, profileOf, stretchesOf } from "../../sketch";
@@ -26,7 +28,7 @@ export const evaluateLoft = evaluates(loft, {
   weighed: () => true,
   evaluate(values, context) {
     const { step } = context;
-    const drawn = context.items(values.sections).filter((item): item is SketchItem => item.kind === "sketch");
+    const drawn = context.items(values.sections).filter((item): item is SketchItem => has(item, "drawn"));
     const atFaces = (refs: readonly FaceRef[]) =>
       refs.length > 0 ? [facesAsSketch(refs, "Pick the flat face of the section.", context)] : [];
     const sketches = [...atFaces(values.fromFace), ...drawn, ...atFaces(values.toFace)];

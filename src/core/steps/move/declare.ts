@@ -23,7 +23,7 @@ export const move = declareStep({
     stage: "shape",
   },
   fields: [
-    { key: "bodies", kind: "bodies", label: "Bodies", accepts: ["solid", "sheet", "workplane", "sketch"], min: 1 },
+    { key: "bodies", kind: "bodies", label: "Bodies", accepts: ["placed"], min: 1 },
     { key: "by", kind: "point", label: "Shift by" },
     { key: "turn", kind: "angle", label: "Turn by" },
     { key: "axis", kind: "choice", label: "Turn round", options: AXIS_OPTIONS },

@@ -1,7 +1,6 @@
 import { fail } from "../../errors";
 import { hashText } from "../../hash";
-import { add, placed, sub, turned, type Vec3 } from "../../kernel";
-import { type Item, isBody } from "../../naming";
+import { handlingOf, type Item } from "../../items";
 import { toRadians } from "../../params";
 import { evaluates } from "../evaluation";
 import { AXES, toVec3 } from "../shared/space";
@@ -19,18 +18,11 @@ export const evaluateMove = evaluates(move, {
       by: toVec3(values.by),
     };
     const made = items.map((item): Item => {
-      const id = values.copy ? `${context.step}:copy:${hashText(item.id).slice(0, 6)}` : item.id;
-      const hint = values.copy ? { from: item.id, suffix: "copy" } : item.hint;
-      if (isBody(item)) {
-        const faces = values.copy ? item.faces.map((name) => `${context.step}:copy:${name}`) : item.faces;
-        return { ...item, id, hint, faces, shape: placed(item.shape, placement) };
-      }
-      const turn = (v: Vec3) => turned(v, placement.axis, placement.angle);
-      const place = (at: Vec3) => add(add(turn(sub(at, placement.about)), placement.about), placement.by);
-      if (item.kind === "workplane")
-        return { ...item, id, hint, origin: place(item.origin), normal: turn(item.normal) };
-      const { origin, normal, x } = item.frame;
-      return { ...item, id, hint, frame: { origin: place(origin), normal: turn(normal), x: turn(x) } };
+      const handling = handlingOf(item);
+      const moved = handling.placed(item, placement);
+      if (!values.copy) return moved;
+      const id = `${context.step}:copy:${hashText(item.id).slice(0, 6)}`;
+      return { ...handling.copied(moved, context.step, "copy"), id, hint: { from: item.id, suffix: "copy" } };
     });
     return { made, used: values.copy ? [] : items.map((item) => item.id) };
   },

@@ -1,6 +1,6 @@
 import { fail } from "../../errors";
+import type { Body } from "../../items";
 import { add, type Placement, placed, scale, spotsAlong, sub, turnBetween, type Vec3 } from "../../kernel";
-import type { Body } from "../../naming";
 import { toCount, toMm, toRadians } from "../../params";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { spineOf } from "../shared/along/spine";

@@ -1,4 +1,6 @@
 import { fail } from "../../errors";
+import type { Body, SketchItem } from "../../items";
+import { has } from "../../items/kinds";
 import {
   cross,
   dot,
@@ -14,7 +16,7 @@ import {
   unit,
   type Vec3,
 } from "../../kernel";
-import { type Body, baseName, faceNamesOf, type SketchItem } from "../../naming";
+import { baseName, faceNamesOf } from "../../naming";
 import { toRadians } from "../../params";
 import { along, type Profile, placeOf, sensesOf, type Vec2 } from "../../sketch";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
@@ -59,7 +61,7 @@ export const evaluateRevolve = evaluates(revolve, {
 
 /** Half a turn of what reaches its axis ends in two faces of one plane that meet at the axis: they are one, as wherever faces meet so. */
 function withOneCap(body: Body): Body {
-  if (body.kind !== "solid") return body;
+  if (!has(body, "closed")) return body;
   const keys = surfacesOf(body.shape).map(({ signature }, face) => signature ?? body.faces[face]!);
   const merged = mergeFacesApart(body.shape, keys);
   if (!merged) return body;

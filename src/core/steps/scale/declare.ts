@@ -26,7 +26,7 @@ export const scaleStep = declareStep({
     stage: "shape",
   },
   fields: [
-    { key: "bodies", kind: "bodies", label: "Bodies", accepts: ["solid", "sheet"], min: 1 },
+    { key: "bodies", kind: "bodies", label: "Bodies", accepts: ["body"], min: 1 },
     {
       key: "by",
       kind: "choice",

@@ -1,7 +1,9 @@
 import { fail } from "../../errors";
 import { NotStretchable, stretchedSolid } from "../../exchange";
+import type { Body } from "../../items";
+import { has } from "../../items/kinds";
 import { freeShape, isValid, openEdges, scaled, type Vec3, volumeOf } from "../../kernel";
-import { type Body, faceNamesOf } from "../../naming";
+import { faceNamesOf } from "../../naming";
 import { toFactor } from "../../params";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { toVec3 } from "../shared/space";
@@ -39,7 +41,7 @@ const factorsOf = ({ by, factor, alongX, alongY, alongZ }: Values): Vec3 =>
 function stretched(body: Body, about: Vec3, factors: Vec3, context: StepContext): Body {
   const { step } = context;
   const name = context.nameOf(body.id);
-  if (body.kind !== "solid")
+  if (!has(body, "closed"))
     fail("needs-solids", `${name} is a sheet: only solids can be scaled by a factor for each axis.`, {
       step,
       bodies: [body.id],

@@ -1,4 +1,5 @@
-import { type Body, comparePlaces } from "../../naming";
+import type { Body } from "../../items";
+import { comparePlaces } from "../../naming";
 import {
   type Division,
   IN_NAMES,

@@ -40,7 +40,7 @@ export const seam = declareStep({
         { value: "intersect", label: "Intersect" },
       ],
     },
-    { key: "stock", kind: "bodies", label: "Stock", accepts: ["solid", "sheet"], min: 1 },
+    { key: "stock", kind: "bodies", label: "Stock", accepts: ["body"], min: 1 },
     {
       key: "cutters",
       kind: "cutters",

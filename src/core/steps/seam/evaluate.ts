@@ -1,6 +1,7 @@
 import { fail, type Repair, type Trouble } from "../../errors";
+import type { Body } from "../../items";
+import { has } from "../../items/kinds";
 import { freeShape, KernelFault, nearest, ownHandle, type Shape } from "../../kernel";
-import type { Body } from "../../naming";
 import {
   type Division,
   divideAll,
@@ -112,7 +113,7 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
       fail("nothing-picked", "Pick something to cut with: a solid, a sheet, a workplane or a face.", { step });
     }
     if (values.preset === "subtract") {
-      const open = knives.find((knife) => knife.item.kind !== "solid");
+      const open = knives.find((knife) => !has(knife.item, "closed"));
       if (open)
         fail("needs-solids", "Subtract takes solids away, and one of the cutters is open. Use Trim to cut along it.", {
           step,

@@ -1,4 +1,5 @@
 import { fail } from "../../errors";
+import { type Body, has, ITEM_KINDS, type Item, type SketchItem } from "../../items";
 import {
   centre,
   diagonal,
@@ -12,7 +13,6 @@ import {
   sheetFromFaces,
   sub,
 } from "../../kernel";
-import { type Body, type Item, isBody, type SketchItem } from "../../naming";
 import type { FaceRef } from "../../references";
 import type { KeepSide, Knife, Preset } from "../../seam";
 import { profileOf, sensesOf, stretchesOf } from "../../sketch";
@@ -36,8 +36,17 @@ export function knivesOf(values: CutterValues, stock: Body[], context: StepConte
   const stockIds = new Set(stock.map((body) => body.id));
   const items = unique(values.cutters.flatMap((ref) => context.items([ref]))).filter((item) => !stockIds.has(item.id));
   const knives: Knife[] = items.map((item) => {
-    if (isBody(item)) return { item, shape: item.shape, faces: item.faces, turns: outwardTurns(item) };
-    if (item.kind !== "sketch") return planeKnife(item, stock, owned);
+    if (has(item, "body")) return { item, shape: item.shape, faces: item.faces, turns: outwardTurns(item) };
+    if (has(item, "plane")) return planeKnife(item, stock, owned);
+    if (!has(item, "drawn"))
+      fail(
+        "cuts-nothing",
+        `${context.nameOf(item.id)} is a ${ITEM_KINDS[item.kind].word}, which cuts nothing. Pick another cutter.`,
+        {
+          step: context.step,
+          bodies: [item.id],
+        },
+      );
     const knife = sketchKnife(item, stock, context);
     owned.push(knife.shape);
     return knife;

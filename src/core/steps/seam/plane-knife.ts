@@ -1,5 +1,5 @@
+import type { Body, Workplane } from "../../items";
 import { centre, diagonal, dot, looseBoxOf, planeFaceFor, type Shape, scale, sub, unionBox } from "../../kernel";
-import type { Body, Workplane } from "../../naming";
 import type { Knife } from "../../seam";
 
 /** A workplane as a face that reaches past all the stock. @param own takes the faces that the caller has to free after the cut. */

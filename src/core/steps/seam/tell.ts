@@ -1,6 +1,6 @@
 import type { Repair, Trouble } from "../../errors";
+import type { Body } from "../../items";
 import { surfaceCentre } from "../../kernel";
-import type { Body } from "../../naming";
 import {
   type Division,
   type FateRule,

@@ -1,4 +1,5 @@
 import { SeamError } from "../../errors";
+import type { Body } from "../../items";
 import {
   distanceToPoint,
   facesOf,
@@ -12,7 +13,7 @@ import {
   tessellate,
   type Vec3,
 } from "../../kernel";
-import { type Body, baseName } from "../../naming";
+import { baseName } from "../../naming";
 import { tellStage } from "../../stage";
 import type { StepContext } from "../evaluation";
 import { type MovedWall, withinWalls, withWallsMoved } from "./region";

@@ -14,7 +14,7 @@ export const shell = declareStep({
     stage: "shape",
   },
   fields: [
-    { key: "body", kind: "bodies", label: "Solid", accepts: ["solid"], min: 1, max: 1 },
+    { key: "body", kind: "bodies", label: "Solid", accepts: ["closed"], min: 1, max: 1 },
     { key: "open", kind: "faces", label: "Open faces", accepts: "any", min: 0, help: "None: a closed void inside" },
     {
       key: "how",

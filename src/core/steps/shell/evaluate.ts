@@ -1,5 +1,6 @@
 import { fail } from "../../errors";
-import type { Body } from "../../naming";
+import type { Body } from "../../items";
+import { has } from "../../items/kinds";
 import { toMm } from "../../params";
 import type { FaceRef } from "../../references";
 import { evaluates, type StepContext } from "../evaluation";
@@ -16,7 +17,7 @@ export const evaluateShell = evaluates(shell, {
   evaluate(values, context) {
     const { step } = context;
     const [body] = context.bodies(values.body);
-    if (body?.kind !== "solid") fail("nothing-picked", "Pick the solid to hollow.", { step });
+    if (!body || !has(body, "closed")) fail("nothing-picked", "Pick the solid to hollow.", { step });
     const placesOf = (refs: readonly FaceRef[], what: string) => refs.map((ref) => faceOf(body, ref, what, context));
     const open = placesOf(values.open, "An open face");
     if (open.length === body.faces.length)

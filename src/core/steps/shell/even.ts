@@ -1,6 +1,7 @@
 import { fail, type Repair, SeamError } from "../../errors";
+import type { Body } from "../../items";
 import { facesOf, freeShape, type Hollowed, hollowOut, surfacesOf } from "../../kernel";
-import { type Body, faceNamesOf } from "../../naming";
+import { faceNamesOf } from "../../naming";
 import { formatLength } from "../../units";
 import type { StepContext } from "../evaluation";
 import { largestThat } from "../shared/largest";

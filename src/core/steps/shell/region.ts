@@ -1,4 +1,5 @@
 import { fail } from "../../errors";
+import type { Body, Item } from "../../items";
 import {
   add,
   ballOf,
@@ -16,7 +17,7 @@ import {
   sheetFromFaces,
   subshapePlanes,
 } from "../../kernel";
-import { type Body, baseName, faceNamesOf, type Item } from "../../naming";
+import { baseName, faceNamesOf } from "../../naming";
 import { divideAll, divideEach, joinPieces, type Knife, type Piece } from "../../seam";
 import type { StepContext } from "../evaluation";
 import { planeKnife } from "../seam/plane-knife";

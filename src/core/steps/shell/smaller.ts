@@ -1,4 +1,5 @@
 import { fail } from "../../errors";
+import type { Body } from "../../items";
 import {
   boxOf,
   centre,
@@ -12,7 +13,6 @@ import {
   subshapePlanes,
   type Vec3,
 } from "../../kernel";
-import type { Body } from "../../naming";
 import { formatLength } from "../../units";
 import type { StepContext } from "../evaluation";
 

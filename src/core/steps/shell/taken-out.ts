@@ -1,6 +1,7 @@
 import { fail } from "../../errors";
+import type { Body } from "../../items";
 import { freeShape } from "../../kernel";
-import { type Body, faceNamesOf } from "../../naming";
+import { faceNamesOf } from "../../naming";
 import type { StepContext } from "../evaluation";
 import type { Plane } from "../shared/plane/planes";
 import { lessOf, onSideOf } from "./region";

@@ -1,5 +1,5 @@
+import type { Body } from "../../items";
 import { freeShape } from "../../kernel";
-import type { Body } from "../../naming";
 import type { StepContext } from "../evaluation";
 import { evenWalls } from "./even";
 import { lessOf, type MovedWall, withOf, withWallsMoved } from "./region";

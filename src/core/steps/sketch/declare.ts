@@ -29,7 +29,7 @@ export const sketch = declareStep({
     { key: "dimensions", kind: "sketch", label: "Dimensions" },
     { key: "edges", kind: "edges", label: "Edges to draw by", accepts: "any", min: 0 },
     { key: "outlines", kind: "faces", label: "Faces to draw by", accepts: "any", min: 0 },
-    { key: "sections", kind: "bodies", label: "Bodies cut by the plane", accepts: ["solid", "sheet"], min: 0 },
+    { key: "sections", kind: "bodies", label: "Bodies cut by the plane", accepts: ["body"], min: 0 },
     {
       key: "asOutlines",
       kind: "toggle",

@@ -1,6 +1,7 @@
 import { hashText } from "../../hash";
+import type { Body } from "../../items";
 import { edgeNeighbourhoods, type PlaneFrame, type ProjectedEdge, projectEdges, sectionCurves } from "../../kernel";
-import { type Body, topologyNames } from "../../naming";
+import { topologyNames } from "../../naming";
 import type { EdgeRef, FaceRef } from "../../references";
 import { type Entity, givenEntities } from "../../sketch";
 import { formatDeviation } from "../../units";

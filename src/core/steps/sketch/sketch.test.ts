@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from "vitest";
+import type { SketchItem } from "../../items";
 import { loadNodeKernel } from "../../kernel/node";
-import type { SketchItem } from "../../naming";
 import { givenEntities, profileOf } from "../../sketch";
 import { buildSteps, relative, volumeOfStep } from "../../testing/harness";
 

@@ -1,6 +1,6 @@
 import { fail } from "../../errors";
+import type { Body, SketchItem } from "../../items";
 import { type BoundaryStep, bendsOf, dot, inSpace, type Section, type SweepManner, startOf } from "../../kernel";
-import type { Body, SketchItem } from "../../naming";
 import { toRadians } from "../../params";
 import { along, type Profile, pathOf, stretchesOf } from "../../sketch";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";

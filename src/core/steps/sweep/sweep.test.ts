@@ -220,7 +220,7 @@ describe("what cannot be", () => {
       {},
       "The path runs within the plane of Sketch, so it sweeps no room. Draw the section across the path.",
     ],
-    ["no path", {}, { path: [] }, "Pick the sketch of the path."],
+    ["no path", {}, { path: [] }, "Pick the sketch or the curve of the path."],
     ["no edges", {}, { along: "edges" }, "Pick the edges of the path."],
   ])("%s", (_name, section, more, message) => {
     expect(swept({ ...bar(6, 4), ...section }, straight, more).step("x").error!.message).toBe(message);

@@ -78,7 +78,7 @@ export const workplane = declareStep({
       key: "plane",
       kind: "bodies",
       label: "Workplane",
-      accepts: ["workplane"],
+      accepts: ["plane"],
       min: 1,
       max: 1,
       when: { key: "base", is: ["workplane"] },
@@ -87,7 +87,7 @@ export const workplane = declareStep({
       key: "plane",
       kind: "bodies",
       label: "Parallel to the workplane",
-      accepts: ["workplane"],
+      accepts: ["plane"],
       min: 1,
       max: 1,
       when: [

@@ -1,7 +1,7 @@
 import { type EvaluateOptions, evaluatePart, ResultCache } from "../../build";
 import { freePieces } from "../../build/evaluate";
+import { isBody } from "../../items";
 import { contains, distanceToPoint, type Shape, shapeKind, type Vec3 } from "../../kernel";
-import { isBody } from "../../naming";
 import type { FateRule } from "../../seam";
 import { jobOf } from "../harness";
 import type { Random } from "./random";

@@ -1,11 +1,11 @@
-import type { BodyFormat } from "../declare";
+import type { OutFormat } from "../declare";
 
-export const threeMf: BodyFormat = {
+export const threeMf: OutFormat = {
   id: "3mf",
   label: "3MF, triangles",
   extension: "3mf",
   mime: "model/3mf",
   exact: false,
-  takes: "closed",
+  takes: ["closed"],
   holds: "In millimetres, each body with its name and colour.",
 };

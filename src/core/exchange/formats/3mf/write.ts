@@ -1,6 +1,7 @@
 import { strToU8, zipSync } from "fflate";
 import { fail } from "../../../errors";
-import type { BodyWriter, OutBody } from "../declare";
+import type { OutBody, OutWriter } from "../declare";
+import { bodiesIn } from "../of-kind";
 import { type SkinFault, skinFault, trianglesOf, type Welded, welded } from "../triangles";
 
 // After the 3D Manufacturing Format core specification 1.3: https is not asked for, the names of its schemas are names only.
@@ -14,7 +15,8 @@ const HEAD = '<?xml version="1.0" encoding="UTF-8"?>\n';
  * one, its colour. The triangles of each close and look outwards (section 4.1: manifold edges, consistent orientation).
  * @throws SeamError `not-printable` where triangles of a body do not close, or touch each other along an edge.
  */
-export const write3mf: BodyWriter = (bodies, { title, tolerance }) => {
+export const write3mf: OutWriter = (items, { title, tolerance }) => {
+  const bodies = bodiesIn(items);
   const meshes = trianglesOf(bodies, tolerance).map(welded);
   meshes.forEach((mesh, i) => {
     const fault = skinFault(mesh);

@@ -1,11 +1,11 @@
-import type { BodyFormat } from "../declare";
+import type { OutFormat } from "../declare";
 
-export const obj: BodyFormat = {
+export const obj: OutFormat = {
   id: "obj",
   label: "OBJ, triangles",
   extension: "obj",
   mime: "model/obj",
   exact: false,
-  takes: "any",
+  takes: ["body"],
   holds: "In millimetres, each body with its name.",
 };

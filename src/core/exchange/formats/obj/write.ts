@@ -1,8 +1,10 @@
-import type { BodyWriter } from "../declare";
+import type { OutWriter } from "../declare";
+import { bodiesIn } from "../of-kind";
 import { trianglesOf, welded } from "../triangles";
 
 /** Writes bodies as OBJ in millimetres: an object for each, corners shared between its faces, counted from 1 through the file. */
-export const writeObj: BodyWriter = (bodies, { title, tolerance }) => {
+export const writeObj: OutWriter = (items, { title, tolerance }) => {
+  const bodies = bodiesIn(items);
   const lines = [`# ${plain(title)}`, `# millimetres, within ${tolerance} mm`];
   let first = 1;
   trianglesOf(bodies, tolerance).forEach((mesh, i) => {

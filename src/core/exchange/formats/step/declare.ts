@@ -1,11 +1,11 @@
-import type { BodyFormat } from "../declare";
+import type { OutFormat } from "../declare";
 
-export const step: BodyFormat = {
+export const step: OutFormat = {
   id: "step",
   label: "STEP, exact",
   extension: "step",
   mime: "model/step",
   exact: true,
-  takes: "any",
-  holds: "In millimetres, each body with its name.",
+  takes: ["body", "path"],
+  holds: "In millimetres, each body and curve with its name.",
 };

@@ -1,4 +1,4 @@
 import { writeStep } from "../../step";
-import type { BodyWriter } from "../declare";
+import type { OutWriter } from "../declare";
 
-export const writeStepFile: BodyWriter = (bodies, { title }) => new TextEncoder().encode(writeStep(bodies, title));
+export const writeStepFile: OutWriter = (items, { title }) => new TextEncoder().encode(writeStep(items, title));

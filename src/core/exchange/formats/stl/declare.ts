@@ -1,11 +1,11 @@
-import type { BodyFormat } from "../declare";
+import type { OutFormat } from "../declare";
 
-export const stl: BodyFormat = {
+export const stl: OutFormat = {
   id: "stl",
   label: "STL, triangles",
   extension: "stl",
   mime: "model/stl",
   exact: false,
-  takes: "closed",
+  takes: ["closed"],
   holds: "In millimetres, all bodies as one.",
 };

@@ -1,12 +1,14 @@
 import type { Mesh } from "../../../kernel";
-import type { BodyWriter } from "../declare";
+import type { OutWriter } from "../declare";
+import { bodiesIn } from "../of-kind";
 import { trianglesOf } from "../triangles";
 
 /**
  * Writes bodies as one binary STL in millimetres: 80 bytes of header, a count, then 50 bytes a triangle
  * (a normal, three corners, a spare word), little-endian. Approximate: within `tolerance` mm of the exact body.
  */
-export const writeStl: BodyWriter = (bodies, { title, tolerance }) => {
+export const writeStl: OutWriter = (items, { title, tolerance }) => {
+  const bodies = bodiesIn(items);
   const meshes = trianglesOf(bodies, tolerance);
   const count = meshes.reduce((sum, mesh) => sum + mesh.indices.length / 3, 0);
   const bytes = new Uint8Array(84 + 50 * count);

@@ -5,7 +5,7 @@ import type { Field } from "../../declare";
 /** The values of a step that goes along a path. */
 export const alongFields = {
   along: z.enum(["sketch", "edges"]).default("sketch").describe("What the path is"),
-  path: z.array(itemRef).max(1).default([]).describe("A sketch of one path, open or closed"),
+  path: z.array(itemRef).max(1).default([]).describe("A sketch of one path, open or closed, or a curve"),
   edges: z.array(edgeRefSchema).max(200).default([]).describe("edges: of one body, one after the other"),
   corners: z.enum(["mitred", "round"]).default("mitred").describe("Where the path has a corner"),
 };
@@ -17,7 +17,7 @@ export const PATH_FORM: Field[] = [
     kind: "choice",
     label: "Along",
     options: [
-      { value: "sketch", label: "A sketch" },
+      { value: "sketch", label: "A sketch or curve" },
       { value: "edges", label: "Edges" },
     ],
   },
@@ -25,7 +25,7 @@ export const PATH_FORM: Field[] = [
     key: "path",
     kind: "bodies",
     label: "Path",
-    accepts: ["sketch"],
+    accepts: ["drawn", "path"],
     min: 1,
     max: 1,
     when: { key: "along", is: ["sketch"] },

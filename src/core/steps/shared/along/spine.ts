@@ -1,5 +1,7 @@
 import type * as z from "zod";
 import { fail } from "../../../errors";
+import type { Body } from "../../../items";
+import { has } from "../../../items/kinds";
 import {
   type Bend,
   chainOf,
@@ -13,7 +15,7 @@ import {
   sub,
   sweepAlong,
 } from "../../../kernel";
-import { type Body, faceNamesOf } from "../../../naming";
+import { faceNamesOf } from "../../../naming";
 import { divideEach, joinPieces } from "../../../seam";
 import { pathOf, stretchesOf } from "../../../sketch";
 import { formatDeviation, formatLength } from "../../../units";
@@ -39,7 +41,14 @@ export interface NamedSpine {
 export function spineOf(values: Values, context: StepContext): NamedSpine {
   const { step } = context;
   if (values.along === "sketch") {
-    const { item, profile } = sketchProfile(values.path, "Pick the sketch of the path.", context);
+    const [picked] = context.items(values.path);
+    if (picked && has(picked, "path"))
+      return {
+        spine: { kind: "curve", spans: picked.spans },
+        from: picked.id,
+        nameOf: (number) => picked.spans[number]!.id,
+      };
+    const { item, profile } = sketchProfile(values.path, "Pick the sketch or the curve of the path.", context);
     const path = pathOf(profile.graph);
     if (!path)
       fail(

@@ -1,7 +1,8 @@
 import type * as z from "zod";
 import { fail } from "../../../errors";
+import type { Body } from "../../../items";
 import { allEdgeFacts, closingLines, freeShape, type Worked, type WorkFault } from "../../../kernel";
-import { type Body, faceNamesOf, topologyNames } from "../../../naming";
+import { faceNamesOf, topologyNames } from "../../../naming";
 import type { edgeRefSchema } from "../../../references";
 import { formatLength } from "../../../units";
 import type { StepContext, StepOutcome } from "../../evaluation";

@@ -42,7 +42,7 @@ export const INTO_FORM: Field[] = [
     key: "targets",
     kind: "bodies",
     label: "With",
-    accepts: ["solid"],
+    accepts: ["closed"],
     min: 1,
     when: [
       { key: "into", is: ["join", "cut", "common"] },

@@ -1,6 +1,6 @@
 import { fail } from "../../../errors";
+import type { Body } from "../../../items";
 import { freeShape } from "../../../kernel";
-import type { Body } from "../../../naming";
 import { type Division, divideAll, divideEach, missesBy, presetFate, reachesAny, settleFates } from "../../../seam";
 import { formatLength } from "../../../units";
 import type { StepContext, StepOutcome } from "../../evaluation";

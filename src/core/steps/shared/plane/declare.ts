@@ -38,7 +38,7 @@ export function planeForm(label: string, when: FieldCondition[] = [], key = "abo
       key: "plane",
       kind: "bodies",
       label: "Workplane",
-      accepts: ["workplane"],
+      accepts: ["plane"],
       min: 1,
       max: 1,
       when: [...when, { key, is: ["workplane"] }],

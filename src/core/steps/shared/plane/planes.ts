@@ -1,4 +1,5 @@
 import { fail } from "../../../errors";
+import { has } from "../../../items/kinds";
 import { cross, dot, type PlaneFrame, scale, sub, subshapePlanes, unit, type Vec3 } from "../../../kernel";
 import type { FaceRef } from "../../../references";
 import type { StepContext } from "../../evaluation";
@@ -26,7 +27,7 @@ export function facePlane(ref: FaceRef | undefined, ask: string, context: StepCo
 /** The plane of a workplane. @param ask what to say when none is picked. @throws SeamError */
 export function otherPlane(refs: readonly string[], ask: string, context: StepContext): Plane {
   const [item] = context.items(refs);
-  if (item?.kind !== "workplane") fail("nothing-picked", ask, { step: context.step });
+  if (!item || !has(item, "plane")) fail("nothing-picked", ask, { step: context.step });
   return item;
 }
 

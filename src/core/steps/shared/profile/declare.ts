@@ -45,7 +45,7 @@ export const PROFILE_OF: Field[] = [
     key: "sketch",
     kind: "bodies",
     label: "Sketch",
-    accepts: ["sketch"],
+    accepts: ["drawn"],
     min: 1,
     max: 1,
     when: { key: "of", is: ["sketch"] },

@@ -1,7 +1,8 @@
 import { fail } from "../../../errors";
 import { hashText } from "../../../hash";
+import type { Body, SketchItem } from "../../../items";
+import { has } from "../../../items/kinds";
 import { type BoundaryStep, type Drawn, dot, inSpace, type PlanarStretch, type PlaneFrame, sub } from "../../../kernel";
-import type { Body, SketchItem } from "../../../naming";
 import type { FaceRef } from "../../../references";
 import {
   filledRegions,
@@ -56,7 +57,7 @@ export function facesAsSketch(refs: readonly FaceRef[], ask: string, context: St
 export function sketchProfile(refs: readonly string[], ask: string, context: StepContext) {
   const { step } = context;
   const [item] = context.items(refs);
-  if (item?.kind !== "sketch") fail("nothing-picked", ask, { step });
+  if (!item || !has(item, "drawn")) fail("nothing-picked", ask, { step });
   const profile = profileOf(item.entities);
   if (profile.graph.stretches.length === 0)
     fail("nothing-drawn", `${context.nameOf(item.id)} holds no curves yet. Draw an outline in it.`, {

@@ -1,6 +1,6 @@
 import { fail } from "../../../errors";
+import type { Body } from "../../../items";
 import { freeShape, type Shape } from "../../../kernel";
-import type { Body } from "../../../naming";
 import { divideAll, presetFate, settleFates } from "../../../seam";
 import type { StepContext, StepOutcome, Trace } from "../../evaluation";
 import { settleBodies } from "../../seam/bodies";

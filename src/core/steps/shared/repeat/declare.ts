@@ -24,7 +24,7 @@ export const REPEAT_FORM: Field[] = [
     key: "bodies",
     kind: "bodies",
     label: "Bodies",
-    accepts: ["solid", "sheet"],
+    accepts: ["body"],
     min: 1,
     when: { key: "what", is: ["bodies"] },
   },

@@ -11,7 +11,7 @@ import {
   type Shape,
   unsoundness,
   volumeOf,
-} from "../kernel";
+} from "../../kernel";
 
 /** What is measured of a body without asking: quick enough to show beside every card. */
 export interface Measures {

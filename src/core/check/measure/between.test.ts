@@ -1,9 +1,9 @@
 import { beforeAll, describe, expect, test } from "vitest";
-import { allEdgeFacts, allFaceFacts, verticesOf } from "../kernel";
-import { loadNodeKernel } from "../kernel/node";
-import type { Body } from "../naming";
-import { buildSteps } from "../testing/harness";
-import { measureBetween, measureThing, type Thing } from ".";
+import type { Body } from "../../items";
+import { allEdgeFacts, allFaceFacts, verticesOf } from "../../kernel";
+import { loadNodeKernel } from "../../kernel/node";
+import { buildSteps } from "../../testing/harness";
+import { measureBetween, measureThing, type Thing } from "..";
 
 beforeAll(loadNodeKernel);
 

@@ -1,34 +1,37 @@
+import { curveEnds, lengthOf } from "../../curve/span";
+import type { Body, CurveItem } from "../../items";
 import {
   add,
   allEdgeFacts,
   allFaceFacts,
   areaOf,
   cross,
+  curveShape,
   distance,
   dot,
   edgeHandles,
   facesOf,
+  freeShape,
   length,
   nearest,
   type Shape,
   scale,
   sub,
+  unit,
   type Vec3,
   vertexHandles,
   verticesOf,
   volumeOf,
-} from "../kernel";
-import type { Body } from "../naming";
+} from "../../kernel";
 
-/** Something of a body to measure: the whole, or one face, edge or corner by its place. */
-export interface Thing {
-  body: Body;
-  part?: { kind: "face" | "edge" | "corner"; place: number };
-}
+/** Something to measure: a body or one of its faces, edges or corners by its place; or a curve in space. */
+export type Thing =
+  | { body: Body; part?: { kind: "face" | "edge" | "corner"; place: number } }
+  | { curve: CurveItem; part?: never };
 
 /** What is known of one thing by itself. Lengths in mm. */
 export interface ThingMeasures {
-  kind: "solid" | "sheet" | "face" | "edge" | "corner";
+  kind: "solid" | "sheet" | "face" | "edge" | "corner" | "curve";
   /** What kind of surface or curve it is. */
   form?: string;
   volume?: number;
@@ -61,8 +64,10 @@ export interface BetweenMeasures {
 }
 
 /** Measures of one thing: exact, from its exact form. */
-export function measureThing({ body, part }: Thing): ThingMeasures {
-  const { shape, kind } = body;
+export function measureThing(thing: Thing): ThingMeasures {
+  if ("curve" in thing) return measureCurve(thing.curve);
+  const { shape, kind } = thing.body;
+  const { part } = thing;
   if (!part) return { kind, area: areaOf(shape), ...(kind === "solid" ? { volume: volumeOf(shape) } : {}) };
   const { place } = part;
   if (part.kind === "corner") return { kind: "corner", at: verticesOf(shape)[place]! };
@@ -88,9 +93,22 @@ export function measureThing({ body, part }: Thing): ThingMeasures {
   };
 }
 
+/** A curve is what its one part is, where it has one; else a chain of parts. */
+function measureCurve({ spans }: CurveItem): ThingMeasures {
+  const [only, more] = spans;
+  const line = only?.kind === "line" && !more ? only : null;
+  return {
+    kind: "curve",
+    form: line ? "line" : more ? "chain" : "spline",
+    length: lengthOf(spans),
+    at: curveEnds(spans)[0],
+    ...(line ? { direction: unit(sub(line.to, line.from)) } : {}),
+  };
+}
+
 /** How two things lie to each other: exact, from their exact forms. */
 export function measureBetween(a: Thing, b: Thing): BetweenMeasures {
-  const found = nearest(handleOf(a), handleOf(b));
+  const found = withShape(a, (one) => withShape(b, (two) => nearest(one, two)));
   const span = found && { mm: found.gap, from: found.on1, to: found.on2 };
   const [one, two] = [measureThing(a), measureThing(b)];
   return {
@@ -101,7 +119,18 @@ export function measureBetween(a: Thing, b: Thing): BetweenMeasures {
   };
 }
 
-function handleOf({ body: { shape }, part }: Thing): Shape {
+/** Does something with a thing's exact form. */
+function withShape<T>(thing: Thing, use: (shape: Shape) => T): T {
+  if (!("curve" in thing)) return use(handleOf(thing));
+  const shape = curveShape(thing.curve.spans);
+  try {
+    return use(shape);
+  } finally {
+    freeShape(shape);
+  }
+}
+
+function handleOf({ body: { shape }, part }: Extract<Thing, { body: Body }>): Shape {
   if (!part) return shape;
   if (part.kind === "face") return facesOf(shape)[part.place]!;
   return part.kind === "edge" ? edgeHandles(shape)[part.place]! : vertexHandles(shape)[part.place]!;

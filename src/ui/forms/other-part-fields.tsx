@@ -1,0 +1,107 @@
+"use client";
+import { useEffect, useState } from "react";
+import { chainBetween } from "@/core/job";
+import type { Field } from "@/core/steps";
+import type { ItemLine } from "@/engine/contract";
+import { useJob, usePart, useStores } from "../state/context";
+import { meant, toggleItem, unmeant } from "../state/refs";
+import { ItemChecks } from "./item-fields";
+
+/** Another part of the job. One that is made of this one cannot be chosen, and says by way of which. */
+export function PartField({ label, value, onChange }: { label: string; value: string; onChange(value: string): void }) {
+  const job = useJob((state) => state.job);
+  const part = usePart();
+  const others = job.parts.filter(({ id }) => id !== part.id);
+  if (others.length === 0)
+    return (
+      <p className="rounded border border-dashed border-line p-2 text-[13px] text-soft">
+        This job has no other part yet. Add one beside the part’s name above.
+      </p>
+    );
+  return (
+    <label className="block">
+      <span className="mb-1 block text-[13px] text-soft">{label}</span>
+      <select
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+        className="h-8 w-full rounded border border-line bg-sheet px-1.5"
+      >
+        {others.some(({ id }) => id === value) ? null : <option value={value}>Pick a part</option>}
+        {others.map(({ id, name }) => {
+          const chain = chainBetween(job, id, part.id);
+          return (
+            <option key={id} value={id} disabled={chain !== null}>
+              {name}
+              {chain ? `: is made of ${chain.slice(1).reverse().join(", by way of ")}` : ""}
+            </option>
+          );
+        })}
+      </select>
+    </label>
+  );
+}
+
+/** What lies on the bench of another part, to be ticked. */
+export function ElsewhereField({
+  field,
+  part,
+  value,
+  onChange,
+}: {
+  field: Field;
+  part: string;
+  value: string[];
+  onChange(value: string[]): void;
+}) {
+  const { items, trouble } = useBenchOf(part);
+  if (part === "") return null;
+  const picked = items ? meant(value, items) : [];
+  const lost = items ? unmeant(value, items) : [];
+  return (
+    <fieldset aria-label={field.label} aria-busy={items === null && trouble === null} className="min-w-0">
+      <p className="mb-1 text-[13px] text-soft">
+        {field.label} <span className="num">({items ? picked.length + lost.length : value.length})</span>
+      </p>
+      {trouble ? (
+        <p role="alert" className="rounded bg-bad-wash px-2 py-1 text-[13px] text-bad">
+          {trouble}
+        </p>
+      ) : items === null ? (
+        <p className="rounded border border-line px-2 py-1.5 text-[13px] text-soft">Looking what lies on its bench…</p>
+      ) : (
+        <ItemChecks
+          items={items}
+          picked={picked}
+          lost={lost}
+          onToggle={(id) => onChange(toggleItem(value, id, items))}
+          onRemove={(ref) => onChange(value.filter((other) => other !== ref))}
+        />
+      )}
+    </fieldset>
+  );
+}
+
+/** What lies on the bench of a part; null while that is not known. */
+function useBenchOf(part: string): { items: ItemLine[] | null; trouble: string | null } {
+  const { engines } = useStores();
+  const job = useJob((state) => state.job);
+  const [found, setFound] = useState<{ of: string; items: ItemLine[] | null; trouble: string | null }>({
+    of: "",
+    items: null,
+    trouble: null,
+  });
+  useEffect(() => {
+    if (part === "") return;
+    let over = false;
+    engines()
+      .ask("list", { job, part })
+      .then(
+        (items) => !over && setFound({ of: part, items, trouble: null }),
+        (cause: Error) => !over && setFound({ of: part, items: null, trouble: cause.message }),
+      );
+    return () => {
+      over = true;
+    };
+  }, [part, job, engines]);
+  return found.of === part ? found : { items: null, trouble: null };
+}
