@@ -11,7 +11,7 @@ import {
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { nanoid } from "nanoid";
-import { afterAll, beforeEach, describe, expect, test } from "vitest";
+import { afterAll, beforeEach, describe, expect, test, vi } from "vitest";
 import { edits, makeChange } from "@/core/job";
 import { backUp, restore } from "../backup/backup";
 import { fileBytes, keepFile } from "../files/service";
@@ -81,6 +81,11 @@ describe("what the storage cannot do is said, and nothing is lost", () => {
     expect((await problem(addStep(db, id))).code).toBe("locked");
     await again.rollback();
     expect((await readJob(db, id)).revision).toBe(4);
+
+    // What was refused leaves nothing behind that the next edit would have to wait for.
+    const tried = vi.spyOn(db, "transaction");
+    await addStep(db, id);
+    expect(tried).toHaveBeenCalledTimes(1);
   });
 
   test("a full disk: the edit is refused, the job stays, and it goes on when there is room", async () => {

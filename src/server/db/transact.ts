@@ -1,3 +1,4 @@
+import type { Client } from "@libsql/client";
 import type { Transaction } from "../jobs/repository";
 import { type Database, refuseReadOnly } from "./client";
 import { asStorageProblem } from "./storage";
@@ -5,6 +6,21 @@ import { asStorageProblem } from "./storage";
 /** How long it is tried for, ms, whether the driver waits by itself or answers at once; and the longest pause between. */
 const PATIENCE = 10_000;
 const PAUSE = 500;
+
+/**
+ * Waits, ms, and lets go of the connections to a file. A refused BEGIN stays unfinished in its connection until it is collected as
+ * garbage, and until then nothing that is written over that connection can be committed. Between two turns of the event loop no other
+ * operation holds one: to a file all but transactions end in the turn in which they begin.
+ */
+function afresh(db: Database, pause: number): Promise<void> {
+  const client = (db as unknown as { $client: Client }).$client;
+  return new Promise((resolve, reject) =>
+    setTimeout(() => {
+      if (client.protocol !== "file") return resolve();
+      Promise.resolve(client.reconnect()).then(resolve, reject);
+    }, pause),
+  );
+}
 
 let last: Promise<unknown> = Promise.resolve();
 
@@ -25,8 +41,9 @@ export function transact<T>(db: Database, work: (tx: Transaction) => Promise<T>)
         // The driver may have waited all that time by itself, with nothing else done in this process: what holds the file may be
         // of this process, and is given the chance to let go.
         const late = attempt > 0 && performance.now() - started > PATIENCE;
-        if (late || problem?.code !== "locked") throw problem ?? cause;
-        await new Promise((resolve) => setTimeout(resolve, Math.min(PAUSE, 40 * (attempt + 1))));
+        if (problem?.code !== "locked") throw problem ?? cause;
+        await afresh(db, late ? 0 : Math.min(PAUSE, 40 * (attempt + 1)));
+        if (late) throw problem;
       }
     }
   };
