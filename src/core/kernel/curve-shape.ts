@@ -1,8 +1,8 @@
 import { type CurveSpan, spanAt } from "../curve/span";
 import { KernelFault } from "./faults";
+import { point } from "./geometry";
 import { lib } from "./library";
 import { splineCurve3 } from "./nurbs";
-import { point } from "./primitives";
 import { type Scope, scoped } from "./scope";
 import { asEdge, type Shape } from "./topology";
 import { distance } from "./vectors";

@@ -1,6 +1,6 @@
+import { makeSegment, point } from "./geometry";
 import { lib } from "./library";
 import { readPoint } from "./measure";
-import { makeSegment, point } from "./primitives";
 import { apart } from "./reused";
 import { scoped } from "./scope";
 import { asFace, listOf, orientation, type Shape, subshapes } from "./topology";

@@ -1,8 +1,8 @@
 import type { Origin, Worked, WorkFault } from "./edge-work";
+import { direction, point } from "./geometry";
 import { lib } from "./library";
 import { volumeOf } from "./mass";
 import { isValid, openPlaces, readPoint } from "./measure";
-import { direction, point } from "./primitives";
 import { type Scope, scoped } from "./scope";
 import { asFace, facesOf, freeShape, fromList, ownHandle, type Shape, ShapeMap, subshapes } from "./topology";
 import { dot, type Vec3 } from "./vectors";

@@ -1,10 +1,10 @@
 import type { TopAbs_Orientation, TopoDS_Edge } from "replicad-opencascadejs";
 import type { EdgeUse } from "./binary";
+import { direction, point } from "./geometry";
 import { edgeHandles, incidenceOf, vertexHandles } from "./incidence";
 import { lib } from "./library";
 import { areaOf, quickVolume } from "./mass";
 import { isValid, openPlaces } from "./measure";
-import { direction, point } from "./primitives";
 import { type Scope, scoped } from "./scope";
 import { solidFromFaces } from "./solid-from-faces";
 import { asEdge, facesOf, freeShape, type Shape, shapeKind, shellOf } from "./topology";

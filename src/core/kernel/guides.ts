@@ -1,11 +1,11 @@
 import type { Geom_BSplineCurve } from "replicad-opencascadejs";
 import { KernelFault } from "./faults";
+import { point } from "./geometry";
 import { lib } from "./library";
 import { readPoint } from "./measure";
 import { compatible, type Spline, splineOf, type Vec4 } from "./nurbs";
 import { type BoundaryStep, edgesOf, type PlanarStretch } from "./outline";
 import type { PlaneFrame } from "./plane-frame";
-import { point } from "./primitives";
 import { type Scope, scoped } from "./scope";
 import { asEdge } from "./topology";
 import { cross, distance, dot, length, scale, sub, type Vec3 } from "./vectors";

@@ -1,7 +1,7 @@
 import type { Geom_BSplineCurve, TopoDS_Edge } from "replicad-opencascadejs";
 import { KernelFault } from "./faults";
+import { point } from "./geometry";
 import { lib } from "./library";
-import { point } from "./primitives";
 import type { Scope } from "./scope";
 import type { Shape } from "./topology";
 import type { Vec3 } from "./vectors";

@@ -1,11 +1,11 @@
 import { allEdgeFacts } from "./edges";
 import { KernelFault } from "./faults";
+import { point } from "./geometry";
 import { edgeHandles } from "./incidence";
 import { lib } from "./library";
 import { volumeOf } from "./mass";
 import { splineCurve3 } from "./nurbs";
 import { inSpace, type Place, type PlaneFrame } from "./plane-frame";
-import { point } from "./primitives";
 import { type Scope, scoped } from "./scope";
 import { asEdge, compound, fromList, ownHandle, type Shape, ShapeMap, shellOf, subshapes } from "./topology";
 import { add, cross, length, scale, type Vec3 } from "./vectors";

@@ -1,16 +1,11 @@
 import { rememberBox } from "./box";
+import { direction, frame, makeSegment, point } from "./geometry";
 import { keepWith } from "./kept";
 import { lib } from "./library";
-import { type Scope, scoped } from "./scope";
+import { scoped } from "./scope";
 import { rememberFlat } from "./surfaces";
 import { asEdge, type Shape } from "./topology";
-import { squareTo, unit, type Vec3 } from "./vectors";
-
-export const point = (scope: Scope, [x, y, z]: Vec3) => scope.use(new (lib().gp_Pnt)(x, y, z));
-export const direction = (scope: Scope, [x, y, z]: Vec3) => scope.use(new (lib().gp_Dir)(x, y, z));
-export const vector = (scope: Scope, [x, y, z]: Vec3) => scope.use(new (lib().gp_Vec)(x, y, z));
-export const frame = (scope: Scope, origin: Vec3, normal: Vec3) =>
-  scope.use(new (lib().gp_Ax2)(point(scope, origin), direction(scope, normal), direction(scope, squareTo(normal))));
+import { unit, type Vec3 } from "./vectors";
 
 /** A box with its lowest corner at `corner` and sizes along X, Y and Z, mm. */
 export function makeBox(corner: Vec3, size: Vec3): Shape {
@@ -74,11 +69,6 @@ export function planeFaceFor(cut: Shape, origin: Vec3, normal: Vec3, half: numbe
   planes.set(key, face);
   keepWith(cut, [face]);
   return { face, kept: true };
-}
-
-/** A straight edge between two points. */
-export function makeSegment(from: Vec3, to: Vec3): Shape {
-  return scoped((scope) => scope.use(new (lib().BRepBuilderAPI_MakeEdge)(point(scope, from), point(scope, to))).Edge());
 }
 
 /** A solid of revolution: the closed outline in (radius, height) pairs, turned fully about the Z axis. */

@@ -1,10 +1,10 @@
 import { conicOf, segment } from "./conic";
+import { point } from "./geometry";
 import { edgeHandles } from "./incidence";
 import { lib } from "./library";
 import { readPoint } from "./measure";
 import type { PlanarCurve } from "./outline";
 import type { PlaneFrame } from "./plane-frame";
-import { point } from "./primitives";
 import { type Scope, scoped } from "./scope";
 import { asEdge, facesOf, type Shape, ShapeMap, subshapes } from "./topology";
 import { cross, dot, scale, sub, type Vec3 } from "./vectors";

@@ -1,10 +1,10 @@
 import { distanceToPoint } from "./distance";
+import { point } from "./geometry";
 import { lib } from "./library";
 import { volumeOf } from "./mass";
 import { edgePoint } from "./measure";
 import { type BoundaryStep, type Drawn, edgesOf, type PlanarStretch, planarFace } from "./outline";
 import type { PlaneFrame } from "./plane-frame";
-import { point } from "./primitives";
 import { type Scope, scoped } from "./scope";
 import { compound, fromList, ownHandle, type Shape, ShapeMap, shellOf, subshapes } from "./topology";
 import { add, sub, turned, type Vec3 } from "./vectors";

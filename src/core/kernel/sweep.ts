@@ -1,12 +1,12 @@
 import type { BRepBuilderAPI_TransitionMode, BRepFill_TypeOfContact, TopoDS_Edge } from "replicad-opencascadejs";
 import { distanceToPoint } from "./distance";
+import { direction, point } from "./geometry";
 import { lib } from "./library";
 import { volumeOf } from "./mass";
 import { edgePoint, isValid, openEdges, readPoint } from "./measure";
 import { type BoundaryStep, edgesOf, type PlanarStretch } from "./outline";
 import type { PlaneFrame } from "./plane-frame";
 import { planeOf } from "./planes";
-import { direction, point } from "./primitives";
 import { type Scope, scoped } from "./scope";
 import { meetsItself } from "./self-contact";
 import { type Path, pathOfSpine, type Spine } from "./spine";

@@ -1,6 +1,6 @@
+import { direction, point, vector } from "./geometry";
 import { lib } from "./library";
 import { volumeOf } from "./mass";
-import { direction, point, vector } from "./primitives";
 import { scoped } from "./scope";
 import { type Shape, shapeKind } from "./topology";
 import { add, sub, turned, type Vec3 } from "./vectors";
