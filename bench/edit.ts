@@ -12,7 +12,7 @@ import {
   tessellate,
   viewDeflection,
 } from "../src/core/kernel";
-import { type BareOperation, bare, bareEdges, bareMeasures } from "../src/core/kernel/bare";
+import { type BareOperation, bare, bareEdges, bareMeasures } from "../src/core/kernel/divide/bare";
 import { SIZES, sized, thirtySteps } from "../src/core/testing/thirty-steps";
 import { EngineSession } from "../src/engine/session";
 import { median, show, time } from "./ratios";

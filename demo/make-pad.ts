@@ -2,7 +2,7 @@ import { writeFileSync } from "node:fs";
 import path from "node:path";
 import { writeStep } from "../src/core/exchange/step";
 import { freeShape, makeRevolved } from "../src/core/kernel";
-import { loadNodeKernel } from "../src/core/kernel/node";
+import { loadNodeKernel } from "../src/core/kernel/library/node";
 
 /**
  * Makes the STEP file of the Star Pier's foot pad: a turned rubber foot with a blind socket for the leg's peg.

@@ -8,7 +8,7 @@ import { hashBytes } from "@/core/hash";
 import { type Body, isBody } from "@/core/items";
 import { type Job, type Part, parseJob } from "@/core/job";
 import { allFaceFacts } from "@/core/kernel";
-import { loadNodeKernel } from "@/core/kernel/node";
+import { loadNodeKernel } from "@/core/kernel/library/node";
 import { version } from "../../package.json";
 import { printJson, readInput } from "./output";
 

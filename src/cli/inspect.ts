@@ -1,7 +1,7 @@
 import path from "node:path";
 import { type Inspection, inspectStep } from "@/core/exchange";
 import { checkPart21 } from "@/core/exchange/step";
-import { loadNodeKernel } from "@/core/kernel/node";
+import { loadNodeKernel } from "@/core/kernel/library/node";
 import { readInput } from "./output";
 
 export async function inspect(file: string): Promise<Inspection> {

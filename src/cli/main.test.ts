@@ -2,7 +2,7 @@ import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "no
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { afterAll, afterEach, beforeAll, describe, expect, test, vi } from "vitest";
-import { loadNodeKernel } from "@/core/kernel/node";
+import { loadNodeKernel } from "@/core/kernel/library/node";
 import { blockFile } from "@/core/testing/step-text";
 import { run } from "./main";
 

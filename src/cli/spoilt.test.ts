@@ -2,7 +2,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { afterAll, beforeAll, expect, test, vi } from "vitest";
-import { loadNodeKernel } from "@/core/kernel/node";
+import { loadNodeKernel } from "@/core/kernel/library/node";
 import { Random } from "@/core/testing/trust/random";
 import { JARGON, spoilt, spoiltText } from "@/core/testing/trust/spoilt";
 import { run } from "./main";

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "vitest";
-import { loadNodeKernel } from "@/core/kernel/node";
+import { loadNodeKernel } from "@/core/kernel/library/node";
 import { jobOf } from "@/core/testing/harness";
 import type { Answer, EngineApi, Evaluation, Progress } from "./contract";
 import { Cancelled, EngineHost, type EngineWorker } from "./host";

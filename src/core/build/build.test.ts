@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { edits } from "../job";
-import { loadNodeKernel } from "../kernel/node";
+import { loadNodeKernel } from "../kernel/library/node";
 import { build, jobOf } from "../testing/harness";
 import { blockFile } from "../testing/step-text";
 import { fromStored, pack, ResultCache, type StoredResult, toStored, unpack } from ".";

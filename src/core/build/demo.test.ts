@@ -3,7 +3,7 @@ import path from "node:path";
 import { beforeAll, describe, expect, test } from "vitest";
 import type { SketchItem } from "../items";
 import { parseJob } from "../job";
-import { loadNodeKernel } from "../kernel/node";
+import { loadNodeKernel } from "../kernel/library/node";
 import { filledRegions, profileOf } from "../sketch";
 import { build } from "../testing/harness";
 

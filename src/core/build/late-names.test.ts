@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from "vitest";
-import { loadNodeKernel } from "../kernel/node";
+import { loadNodeKernel } from "../kernel/library/node";
 import { build, jobOf } from "../testing/harness";
 import { ResultCache } from "./cache";
 import { named, worded } from "./late-names";

@@ -2,7 +2,7 @@ import { beforeAll, expect, test } from "vitest";
 import { measure } from "../check";
 import { isBody } from "../items";
 import { kernelHeapBytes, tessellate, viewDeflection } from "../kernel";
-import { loadNodeKernel } from "../kernel/node";
+import { loadNodeKernel } from "../kernel/library/node";
 import { jobOf } from "../testing/harness";
 import { evaluatePart, freePieces, ResultCache } from ".";
 

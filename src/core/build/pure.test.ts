@@ -3,7 +3,7 @@ import path from "node:path";
 import { beforeAll, expect, test } from "vitest";
 import { isBody } from "../items";
 import { type Job, parseJob } from "../job";
-import { loadNodeKernel } from "../kernel/node";
+import { loadNodeKernel } from "../kernel/library/node";
 import { jobOf } from "../testing/harness";
 import { partsByChance } from "../testing/jobs-by-chance";
 import { ResultCache } from "./cache";

@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from "vitest";
-import { loadNodeKernel } from "../kernel/node";
+import { loadNodeKernel } from "../kernel/library/node";
 import { build } from "../testing/harness";
 import { liesThere, SIZES, type Sizes, sized, thirtySteps, truths } from "../testing/thirty-steps";
 import { type FoundReference, ResultCache } from ".";

@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { warnOfPinches } from "../build";
-import { loadNodeKernel } from "../kernel/node";
+import { loadNodeKernel } from "../kernel/library/node";
 import { buildSteps } from "../testing/harness";
 
 beforeAll(loadNodeKernel);

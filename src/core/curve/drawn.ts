@@ -1,4 +1,4 @@
-import { distance, sub, type Vec3 } from "../kernel/vectors";
+import { distance, sub, type Vec3 } from "../kernel/space/vectors";
 import type { CurveSpan } from "./span";
 import { cubicThrough } from "./through";
 

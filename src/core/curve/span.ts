@@ -1,5 +1,5 @@
-import { lengthBetween } from "../kernel/quadrature";
-import { add, cross, distance, dot, length, scale, sub, unit, type Vec3 } from "../kernel/vectors";
+import { lengthBetween } from "../kernel/space/quadrature";
+import { add, cross, distance, dot, length, scale, sub, unit, type Vec3 } from "../kernel/space/vectors";
 
 /** A part of a curve in space, from one place to another: straight, or one smooth spline. */
 export type CurveSpan = { id: string } & (

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { beforeAll, describe, expect, test } from "vitest";
 import { evaluatePart, ResultCache } from "../build";
-import { loadNodeKernel } from "../kernel/node";
+import { loadNodeKernel } from "../kernel/library/node";
 import type { StepUpgrade } from "../steps";
 import { jobOf, messageOf } from "../testing/harness";
 import { checkJob, parseJob, upgradeJob } from ".";

@@ -1,69 +1,36 @@
 /** The geometry kernel: the only folder that touches the geometry library. Everything here is in millimetres and radians. */
 
-export { type Inwards, inwardsFrom } from "./at-edge";
-export { boxOf, looseBoxOf } from "./box";
-export { conicOf, segment } from "./conic";
-export * from "./counts";
-export { curveShape } from "./curve-shape";
-export * from "./distance";
-export * from "./draft";
-export * from "./edge-work";
-export * from "./edges";
-export { extendSheet } from "./extend-sheet";
-export { allFaceFacts, type FaceFacts, type FaceKind } from "./face-facts";
-export * from "./faults";
-export { fuse } from "./fuse";
-export { notedGap, tightened, widestGap } from "./gaps";
-export type { Cell, FaceUse, Fusion } from "./general-fuse";
-export { courseOf, type GuideCourse, type GuidePiece, type GuideTrouble, type SkinGuide } from "./guides";
-export * from "./hollow";
-export { edgeHandles, vertexHandles } from "./incidence";
-export * from "./inner-point";
-export { kernelHeapBytes, kernelLoaded, kernelTrusted, type LibraryFactory, loadKernel } from "./library";
-export { inFrame, type LocalFrame, localFrames, type NamedFrame } from "./local-frame";
-export * from "./loft";
-export { areaOf, faceCentre, formVolume, quickVolume, roughSkin, surfaceCentre, volumeOf } from "./mass";
-export { isValid, type OpenEdge, openEdges, openPlaces } from "./measure";
-export { type Merged, mergeFaces, mergeFacesApart } from "./merge";
-export { MeshStore } from "./mesh-store";
-export { naturalSheet } from "./natural-sheet";
-export * from "./neighbourhoods";
-export {
-  type BoundaryStep,
-  type Drawn,
-  drawOutSheet,
-  drawOutSolid,
-  type PlanarCurve,
-  type PlanarStretch,
-  sweepEdges,
-} from "./outline";
-export { inSpace, type PlaneFrame } from "./plane-frame";
-export { subshapePlanes } from "./planes";
-export {
-  makeBox,
-  makeCylinder,
-  makePlaneFace,
-  makeRevolved,
-  makeSphere,
-  makeTorus,
-  planeFaceFor,
-} from "./primitives";
-export * from "./project";
-export * from "./revolve";
-export { cornersOf, matchOutlines } from "./section-match";
-export { meetsItself } from "./self-contact";
-export * from "./sheet";
-export { type SkinEnds, skinThrough } from "./skin";
-export { solidFromFaces } from "./solid-from-faces";
-export { soundSolid, type Unsoundness, unsoundness } from "./soundness";
-export { spansWithin } from "./spans-within";
-export { type Bend, bendsOf, type ChainLink, chainOf, type Spine, spotsAlong, startOf, turnBetween } from "./spine";
-export * from "./step-file";
-export * from "./surface-gap";
-export { ballOf, type Surface, surfacesOf } from "./surfaces";
-export * from "./sweep";
-export { type Deflection, type Mesh, tessellate, viewDeflection } from "./tessellate";
-export * from "./text";
+export * from "./change/draft";
+export * from "./change/edge-work";
+export { extendSheet } from "./change/extend-sheet";
+export * from "./change/hollow";
+export { fuse } from "./divide/fuse";
+export type { Cell, FaceUse, Fusion } from "./divide/general-fuse";
+export { type Merged, mergeFaces, mergeFacesApart } from "./divide/merge";
+export { type Inwards, inwardsFrom } from "./facts/at-edge";
+export { boxOf, looseBoxOf } from "./facts/box";
+export * from "./facts/counts";
+export * from "./facts/distance";
+export * from "./facts/edges";
+export { allFaceFacts, type FaceFacts, type FaceKind } from "./facts/face-facts";
+export { notedGap, tightened, widestGap } from "./facts/gaps";
+export * from "./facts/inner-point";
+export { inFrame, type LocalFrame, localFrames, type NamedFrame } from "./facts/local-frame";
+export { areaOf, faceCentre, formVolume, quickVolume, roughSkin, surfaceCentre, volumeOf } from "./facts/mass";
+export { isValid, type OpenEdge, openEdges, openPlaces } from "./facts/measure";
+export * from "./facts/neighbourhoods";
+export * from "./facts/on-face";
+export { subshapePlanes } from "./facts/planes";
+export { meetsItself } from "./facts/self-contact";
+export { soundSolid, type Unsoundness, unsoundness } from "./facts/soundness";
+export { spansWithin } from "./facts/spans-within";
+export * from "./facts/surface-gap";
+export { ballOf, type Surface, surfacesOf } from "./facts/surfaces";
+export * from "./files/step-file";
+export * from "./library/faults";
+export { edgeHandles, vertexHandles } from "./library/incidence";
+export { kernelHeapBytes, kernelLoaded, kernelTrusted, type LibraryFactory, loadKernel } from "./library/library";
+export * from "./library/text";
 export {
   compound,
   facesOf,
@@ -74,6 +41,49 @@ export {
   type Shape,
   shapeKind,
   shellOf,
-} from "./topology";
-export * from "./transform";
-export * from "./vectors";
+} from "./library/topology";
+export { conicOf, segment } from "./make/conic";
+export { curveShape } from "./make/curve-shape";
+export { courseOf, type GuideCourse, type GuidePiece, type GuideTrouble, type SkinGuide } from "./make/guides";
+export * from "./make/loft";
+export { naturalSheet } from "./make/natural-sheet";
+export {
+  type BoundaryStep,
+  type Drawn,
+  drawOutSheet,
+  drawOutSolid,
+  type PlanarCurve,
+  type PlanarStretch,
+  sweepEdges,
+} from "./make/outline";
+export {
+  makeBox,
+  makeCylinder,
+  makePlaneFace,
+  makeRevolved,
+  makeSphere,
+  makeTorus,
+  planeFaceFor,
+} from "./make/primitives";
+export * from "./make/project";
+export * from "./make/revolve";
+export { cornersOf, matchOutlines } from "./make/section-match";
+export * from "./make/sheet";
+export { type SkinEnds, skinThrough } from "./make/skin";
+export { solidFromFaces } from "./make/solid-from-faces";
+export {
+  type Bend,
+  bendsOf,
+  type ChainLink,
+  chainOf,
+  type Spine,
+  spotsAlong,
+  startOf,
+  turnBetween,
+} from "./make/spine";
+export * from "./make/sweep";
+export * from "./make/transform";
+export { MeshStore } from "./mesh/mesh-store";
+export { type Deflection, type Mesh, tessellate, viewDeflection } from "./mesh/tessellate";
+export { inSpace, type PlaneFrame } from "./space/plane-frame";
+export * from "./space/vectors";

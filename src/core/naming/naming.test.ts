@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from "vitest";
 import { SeamError } from "../errors";
 import type { Body } from "../items";
 import { allFaceFacts } from "../kernel";
-import { loadNodeKernel } from "../kernel/node";
+import { loadNodeKernel } from "../kernel/library/node";
 import { fingerprintOf } from "../references";
 import { build, jobOf } from "../testing/harness";
 import { blockFile } from "../testing/step-text";

@@ -1,6 +1,6 @@
 import { beforeAll, expect, test } from "vitest";
 import { allEdgeFacts } from "../kernel";
-import { loadNodeKernel } from "../kernel/node";
+import { loadNodeKernel } from "../kernel/library/node";
 import { buildSteps } from "../testing/harness";
 import { edgeRefOf, resolveEdge } from "./edge-ref";
 import { topologyNames } from "./topology-names";

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { freePieces } from "../build";
 import { contains, countsOf, freeShape, innerPoint, makeTorus, volumeOf } from "../kernel";
-import { loadNodeKernel } from "../kernel/node";
+import { loadNodeKernel } from "../kernel/library/node";
 import { build, buildSteps, jobOf, relative, volumeOfStep } from "../testing/harness";
 
 beforeAll(loadNodeKernel);

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import Module, { type Manifold } from "manifold-3d";
 import { beforeAll, describe, expect, test } from "vitest";
 import { tessellate, volumeOf } from "../kernel";
-import { loadNodeKernel } from "../kernel/node";
+import { loadNodeKernel } from "../kernel/library/node";
 import { type Built, build, buildSteps, jobOf, relative, volumeOfStep } from "../testing/harness";
 
 let manifold: Awaited<ReturnType<typeof Module>>;

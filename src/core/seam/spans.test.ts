@@ -1,6 +1,6 @@
 import { beforeAll, expect, test } from "vitest";
 import { roughSkin } from "../kernel";
-import { loadNodeKernel } from "../kernel/node";
+import { loadNodeKernel } from "../kernel/library/node";
 import { build, jobOf } from "../testing/harness";
 import { readMark, writeMark } from "./mark";
 

@@ -3,7 +3,7 @@ import path from "node:path";
 import { beforeAll, describe, expect, test } from "vitest";
 import { evaluatePart, ResultCache } from "../build";
 import { type Job, type Part, parseJob, type Step } from "../job";
-import { loadNodeKernel } from "../kernel/node";
+import { loadNodeKernel } from "../kernel/library/node";
 import { jobOf } from "../testing/harness";
 import { thirtySteps } from "../testing/thirty-steps";
 import { evaluationOf } from "./evaluations";

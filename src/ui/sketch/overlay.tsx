@@ -1,6 +1,6 @@
 "use client";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { inSpace } from "@/core/kernel/plane-frame";
+import { inSpace } from "@/core/kernel/space/plane-frame";
 import {
   allOf,
   type Clip,

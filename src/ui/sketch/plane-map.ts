@@ -1,4 +1,4 @@
-import { inSpace, type PlaneFrame } from "@/core/kernel/plane-frame";
+import { inSpace, type PlaneFrame } from "@/core/kernel/space/plane-frame";
 import type { Vec2 } from "@/core/sketch";
 import type { ViewScene } from "../viewport/scene";
 

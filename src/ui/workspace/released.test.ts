@@ -3,7 +3,7 @@ import { OBJLoader } from "three/examples/jsm/loaders/OBJLoader.js";
 import { STLLoader } from "three/examples/jsm/loaders/STLLoader.js";
 import { beforeAll, describe, expect, test } from "vitest";
 import { writeItems } from "@/core/exchange";
-import { loadNodeKernel } from "@/core/kernel/node";
+import { loadNodeKernel } from "@/core/kernel/library/node";
 import { fourBodies, outOptions as options, sixfold } from "@/core/testing/out-bodies";
 
 beforeAll(loadNodeKernel);

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { beforeAll, describe, expect, test } from "vitest";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { checked } from "../../testing/checks";
 import { buildSteps } from "../../testing/harness";
 import type { CheckResult } from "../declare";

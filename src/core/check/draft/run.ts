@@ -1,5 +1,5 @@
 import { allFaceFacts, cross, dot, facesOf, length, type Shape, type Vec3 } from "../../kernel";
-import { incidenceOf } from "../../kernel/incidence";
+import { incidenceOf } from "../../kernel/library/incidence";
 import { counted } from "../../words";
 import { type CheckedBody, runs } from "../check-run";
 import type { Band, Found } from "../declare";

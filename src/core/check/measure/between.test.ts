@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import type { Body } from "../../items";
 import { allEdgeFacts, allFaceFacts, verticesOf } from "../../kernel";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { buildSteps } from "../../testing/harness";
 import { measureBetween, measureThing, type Thing } from "..";
 

@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from "vitest";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { checked } from "../../testing/checks";
 import { buildSteps } from "../../testing/harness";
 

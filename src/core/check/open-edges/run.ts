@@ -1,5 +1,5 @@
 import { openPlaces } from "../../kernel";
-import { edgeLengthAt } from "../../kernel/arc-length";
+import { edgeLengthAt } from "../../kernel/facts/arc-length";
 import { counted } from "../../words";
 import { runs } from "../check-run";
 import type { Found } from "../declare";

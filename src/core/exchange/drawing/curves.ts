@@ -1,5 +1,5 @@
 import { fail } from "../../errors";
-import { conicOf, segment } from "../../kernel/conic";
+import { conicOf, segment } from "../../kernel/make/conic";
 import type { GivenCurve, GivenShape, Vec2 } from "../../sketch";
 
 /** A curve of a drawing file, in millimetres with Y upwards. */

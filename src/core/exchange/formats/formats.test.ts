@@ -1,7 +1,7 @@
 import { createRequire } from "node:module";
 import { strFromU8, unzipSync } from "fflate";
 import { beforeAll, describe, expect, test } from "vitest";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { buildSteps, messageOf } from "../../testing/harness";
 import { fourBodies, outOptions as options, sixfold } from "../../testing/out-bodies";
 import { OUT_FORMATS, type OutItem, outItems, takes, writeItems } from ".";

@@ -3,7 +3,7 @@ import path from "node:path";
 import { beforeAll, describe, expect, test } from "vitest";
 import { SeamError } from "../../errors";
 import { freeShape } from "../../kernel";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { Random } from "../../testing/trust/random";
 import { type Inspection, inspectStep } from "../inspect";
 import { readStep } from ".";

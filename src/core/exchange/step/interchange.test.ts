@@ -4,7 +4,7 @@ import path from "node:path";
 import { beforeAll, describe, expect, test } from "vitest";
 import { reportBody } from "../../check";
 import { freeShape } from "../../kernel";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { messageOf, relative } from "../../testing/harness";
 import { readStep, type StepFile, writeStep } from ".";
 

@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { boxOf, freeShape, isValid, volumeOf } from "../../kernel";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { buildSteps, messageOf, relative } from "../../testing/harness";
 import { blockFile } from "../../testing/step-text";
 import { inspectStep } from "../inspect";

@@ -1,4 +1,4 @@
-import { Digest } from "../digest";
+import { Digest } from "../space/digest";
 
 /** Walks through the bytes that the library wrote: little-endian numbers, with a line of text before each table. */
 export class Bytes {

@@ -1,4 +1,4 @@
-import type { Vec3 } from "../vectors";
+import type { Vec3 } from "../space/vectors";
 import type { Bytes } from "./bytes";
 
 /** A place that a shape has been moved to: a matrix of three rows and four columns. */

@@ -1,4 +1,4 @@
-import type { Vec3 } from "../vectors";
+import type { Vec3 } from "../space/vectors";
 import { type Child, type PartRecord, readContents, type Sense, type SurfaceImage } from "./contents";
 import type { Curve } from "./curves";
 import { type Place, type Places, placed, turned } from "./places";

@@ -1,4 +1,4 @@
-import { cross, dot, type Vec3 } from "../vectors";
+import { cross, dot, type Vec3 } from "../space/vectors";
 import { basisAt, newBasis } from "./basis";
 import { derivativesOf } from "./curve-at";
 import { placed, turned } from "./places";

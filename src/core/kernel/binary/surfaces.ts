@@ -1,4 +1,4 @@
-import type { Vec3 } from "../vectors";
+import type { Vec3 } from "../space/vectors";
 import { Bytes } from "./bytes";
 import { type Curve, type Raw, readCurve } from "./curves";
 

@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { measureBetween } from "../../check";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { type Built, buildSteps } from "../../testing/harness";
 
 beforeAll(loadNodeKernel);

@@ -3,7 +3,7 @@ import { evaluateJob, evaluatePart, fromStored, type PartResult, ResultCache, to
 import { reportBody } from "../../check";
 import { isBody } from "../../items";
 import { chainBetween, checkJob, type Job, needingPart, partsNeeded } from "../../job";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { relative } from "../../testing/harness";
 
 beforeAll(loadNodeKernel);

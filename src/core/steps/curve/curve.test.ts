@@ -8,7 +8,7 @@ import { outItems, writeItems } from "../../exchange";
 import { parseRecords } from "../../exchange/step/part21";
 import type { CurveItem } from "../../items";
 import { cross, distance, dot, length, sub, unit, type Vec3 } from "../../kernel";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { buildSteps, relative, volumeOfStep } from "../../testing/harness";
 
 beforeAll(loadNodeKernel);

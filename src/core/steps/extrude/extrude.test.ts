@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import type { SketchItem, Workplane } from "../../items";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { profileOf } from "../../sketch";
 import { type Built, build, buildSteps, jobOf, volumeOfStep } from "../../testing/harness";
 import { Draft } from "../../testing/sketches";

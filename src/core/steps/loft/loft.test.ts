@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { allEdgeFacts, allFaceFacts, distanceToPoint } from "../../kernel";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { buildSteps, relative, volumeOfStep } from "../../testing/harness";
 import { Draft } from "../../testing/sketches";
 

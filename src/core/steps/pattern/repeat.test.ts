@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from "vitest";
 import { ResultCache } from "../../build";
 import { fromStored, toStored } from "../../build/result";
 import { surfaceCentre, turnBetween } from "../../kernel";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { build, buildSteps, jobOf, volumeOfStep } from "../../testing/harness";
 import { Draft } from "../../testing/sketches";
 

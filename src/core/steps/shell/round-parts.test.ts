@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { allFaceFacts } from "../../kernel";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { splinePoles } from "../../sketch/spline";
 import { buildSteps, relative } from "../../testing/harness";
 

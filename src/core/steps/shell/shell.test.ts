@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from "vitest";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { buildSteps, relative } from "../../testing/harness";
 import { Draft } from "../../testing/sketches";
 

@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import type { SketchItem } from "../../items";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { givenEntities, profileOf } from "../../sketch";
 import { buildSteps, relative, volumeOfStep } from "../../testing/harness";
 

@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { dot, length, sub, type Vec3 } from "../../kernel";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { topologyNames } from "../../naming";
 import { build, buildSteps, jobOf, volumeOfStep } from "../../testing/harness";
 

@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import path from "node:path";
 import { beforeAll, describe, expect, test } from "vitest";
 import { checkJob, repaired, type Step } from "../../job";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { stepType } from "../../steps";
 import { build, relative, volumeOfStep } from "../harness";
 

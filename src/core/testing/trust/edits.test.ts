@@ -1,6 +1,6 @@
 import { writeFileSync } from "node:fs";
 import { beforeAll, expect, test } from "vitest";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { tryEdit, type Verdict } from "./edits";
 import { Random } from "./random";
 

@@ -1,7 +1,7 @@
 import { beforeAll, expect, test } from "vitest";
 import { evaluatePart, ResultCache } from "../../build";
 import { kernelHeapBytes } from "../../kernel";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { jobOf } from "../harness";
 import { tighten } from "./tight";
 

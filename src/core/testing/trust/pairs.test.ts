@@ -1,7 +1,7 @@
 import { writeFileSync } from "node:fs";
 import Module from "manifold-3d";
 import { beforeAll, expect, test } from "vitest";
-import { loadNodeKernel } from "../../kernel/node";
+import { loadNodeKernel } from "../../kernel/library/node";
 import { type PairVerdict, tryPair } from "./pairs";
 import { Random } from "./random";
 

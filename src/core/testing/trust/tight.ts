@@ -1,5 +1,5 @@
 import { kernelHeapBytes } from "../../kernel";
-import { lib } from "../../kernel/library";
+import { lib } from "../../kernel/library/library";
 
 const BLOCK = 256 * 1024;
 

@@ -1,0 +1,60 @@
+import type { ChFi3d_FilletShape } from "replicad-opencascadejs";
+import { lib } from "../library/library";
+import { scoped } from "../library/scope";
+import { asEdge, listOf, type Shape } from "../library/topology";
+
+/** The library's own operations without anything of ours round them: what the bench compares the seam engine with. */
+export type BareOperation = "union" | "subtract" | "intersect" | "split";
+
+/** Runs one bare operation and throws its result away. @param merge whether faces on one surface are made one. */
+export function bare(
+  operation: BareOperation,
+  stock: readonly Shape[],
+  cutters: readonly Shape[],
+  merge = false,
+): void {
+  scoped((scope) => {
+    const oc = lib();
+    const algorithm = scope.use(
+      operation === "union"
+        ? new oc.BRepAlgoAPI_Fuse()
+        : operation === "subtract"
+          ? new oc.BRepAlgoAPI_Cut()
+          : operation === "intersect"
+            ? new oc.BRepAlgoAPI_Common()
+            : new oc.BRepAlgoAPI_Splitter(),
+    );
+    algorithm.SetArguments(listOf(scope, stock));
+    algorithm.SetTools(listOf(scope, cutters));
+    algorithm.SetNonDestructive(true);
+    algorithm.Build(scope.use(new oc.Message_ProgressRange()));
+    if (merge) algorithm.SimplifyResult(true, true, 1e-9);
+    scope.use(algorithm.Shape());
+  });
+}
+
+/** Rounds edges of a shape, or cuts them off, with the library alone, and throws the result away. */
+export function bareEdges(work: "fillet" | "chamfer", shape: Shape, edges: readonly Shape[], size: number): void {
+  scoped((scope) => {
+    const oc = lib();
+    const maker = scope.use(
+      work === "fillet"
+        ? new oc.BRepFilletAPI_MakeFillet(shape, "ChFi3d_Rational" as unknown as ChFi3d_FilletShape)
+        : new oc.BRepFilletAPI_MakeChamfer(shape),
+    );
+    for (const edge of edges) maker.Add(size, asEdge(scope, edge));
+    maker.Build(scope.use(new oc.Message_ProgressRange()));
+    scope.use(maker.Shape());
+  });
+}
+
+/** The library's own volume, area and tight box of a shape. */
+export function bareMeasures(shape: Shape): void {
+  scoped((scope) => {
+    const oc = lib();
+    const properties = scope.use(new oc.GProp_GProps());
+    oc.BRepGProp.VolumeProperties(shape, properties, false, false, false);
+    oc.BRepGProp.SurfaceProperties(shape, properties, false, false);
+    oc.BRepBndLib.AddOptimal(shape, scope.use(new oc.Bnd_Box()), false, false);
+  });
+}

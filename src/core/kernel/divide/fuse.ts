@@ -1,0 +1,285 @@
+import { tellStage } from "../../stage";
+import { boxOf } from "../facts/box";
+import { widestGap } from "../facts/gaps";
+import { formVolume, roughArea } from "../facts/mass";
+import { openEdges } from "../facts/measure";
+import { unsoundness } from "../facts/soundness";
+import { surfacesOf } from "../facts/surfaces";
+import { KernelFault } from "../library/faults";
+import { scoped } from "../library/scope";
+import { freeShape, type Orientation, type Shape, shapeKind, subshapes } from "../library/topology";
+import { placed } from "../make/transform";
+import { centre, diagonal, type Vec3 } from "../space/vectors";
+import { isDelicate, ownTurn } from "./delicate";
+import { type FaceUse, type Fusion, fuseOnce } from "./general-fuse";
+import { fuseHalved, PARTINGS } from "./halved";
+import { contradiction } from "./opinion";
+
+/** How an attempt hands its arguments to the library. */
+interface Attempt {
+  reversed: boolean;
+  fuzzy: number;
+  /** Bodies that are round as a whole turned about their own axes: only where the library begins to go round moves. */
+  turned: boolean;
+}
+
+const ATTEMPTS: Attempt[] = [0, 1e-5].flatMap((fuzzy) =>
+  [false, true].flatMap((turned) => [false, true].map((reversed) => ({ reversed, fuzzy, turned }))),
+);
+
+/** Radians: no drawing has this angle. */
+const ASTRAY = 0.7153;
+
+/**
+ * Divides all arguments by one another (the general fuse of the library) without changing them.
+ *
+ * The library can divide wrongly without a word, above all where faces are tangent or coincide. So every result is weighed:
+ * the parts of a face have to cover it, the cells of a solid have to fill it, and where the arguments lie delicately to each
+ * other (`isDelicate`), cells have to be closed and triangles have to agree on what lies in what (`contradiction`). What does
+ * not add up is done again with the arguments the other way round, with round bodies begun elsewhere, with a
+ * tolerance of 1e-5 mm, and with round bodies parted first.
+ * @param crossings whether it will be asked where something crosses a face; finding that out takes time.
+ * @throws KernelFault when the library reports an error, or when no attempt adds up: with a place, where one is known.
+ */
+export function fuse(args: readonly Shape[], crossings = true): Fusion {
+  const delicate = isDelicate(args);
+  let failure: unknown;
+  let at: Vec3 | null = null;
+  /** The best of those whose parts meet badly: it is taken where no other way gives a closer one. */
+  let best: { fusion: Fusion; gap: number } | null = null;
+  let way = 0;
+  for (const attempt of attempts(args, crossings, delicate)) {
+    tellStage(++way === 1 ? "dividing" : `dividing, in another way (${way})`);
+    try {
+      const fusion = attempt();
+      if (!fusion) continue;
+      const fault = faultOf(args, fusion, delicate);
+      if (fault) {
+        at ??= fault.at;
+        fusion.free();
+        continue;
+      }
+      const gap = delicate ? gapOf(args, fusion) : 0;
+      if (gap > LOOSE * sizeOf(args)) {
+        fusion.free();
+        continue;
+      }
+      if (gap <= CLOSE) {
+        best?.fusion.free();
+        return fusion;
+      }
+      if (best && best.gap <= gap) fusion.free();
+      else {
+        best?.fusion.free();
+        best = { fusion, gap };
+      }
+    } catch (cause) {
+      if (!(cause instanceof KernelFault) || cause.fatal) {
+        best?.fusion.free();
+        throw cause;
+      }
+      failure ??= cause;
+    }
+  }
+  if (best) return best.fusion;
+  if (at || !failure)
+    throw new KernelFault(
+      "The bodies could not be divided by one another: the pieces do not add up to the whole.",
+      false,
+      at,
+    );
+  throw failure;
+}
+
+/** The ways to divide, the plain one first. Each gives null where it does not apply. */
+function* attempts(args: readonly Shape[], crossings: boolean, delicate: boolean): Generator<() => Fusion | null> {
+  for (const { reversed, fuzzy, turned } of ATTEMPTS)
+    yield () =>
+      withTurned(args, turned, (given) =>
+        reversed ? turnedRound(fuseOnce([...given].reverse(), fuzzy, crossings)) : fuseOnce(given, fuzzy, crossings),
+      );
+  if (delicate)
+    for (const manner of PARTINGS)
+      for (const turned of [false, true])
+        yield () => withTurned(args, turned, (given) => fuseHalved(given, crossings, manner));
+}
+
+/** mm: how far the parts of what a division made may be apart. Beyond it other ways are tried, and the closest is taken. */
+const CLOSE = 5e-5;
+
+/** How far they may be apart at all, as a part of the smallest body's size: what is looser is no division. */
+const LOOSE = 1e-4;
+
+const sizeOf = (args: readonly Shape[]) =>
+  Math.min(...args.flatMap((arg) => (shapeKind(arg) === "solid" ? [diagonal(boxOf(arg) ?? NOWHERE)] : [1e3])));
+
+const NOWHERE = { min: [0, 0, 0], max: [0, 0, 0] } as const;
+
+/** How far apart the parts of what a division made are at most, beyond those of what it was given: mm. */
+function gapOf(args: readonly Shape[], { cells }: Fusion): number {
+  const given = Math.max(0, ...args.map((arg) => widestGap(arg)?.size ?? 0));
+  const widest = Math.max(0, ...cells.map(({ shape }) => widestGap(shape)?.size ?? 0));
+  return widest > given ? widest : 0;
+}
+
+/** A division of the arguments, or of turned ones, which last as long as it does; null where none can be turned. */
+function withTurned(
+  args: readonly Shape[],
+  turned: boolean,
+  divide: (given: readonly Shape[]) => Fusion | null,
+): Fusion | null {
+  if (!turned) return divide(args);
+  const given = turnedArgs(args);
+  if (!given) return null;
+  const free = () => {
+    for (const shape of given) if (!args.includes(shape)) freeShape(shape);
+  };
+  try {
+    const fusion = divide(given);
+    if (!fusion) {
+      free();
+      return null;
+    }
+    return {
+      ...fusion,
+      free() {
+        fusion.free();
+        free();
+      },
+    };
+  } catch (cause) {
+    free();
+    throw cause;
+  }
+}
+
+/** The arguments with those that are round as a whole turned about their own axes; null where none is. */
+function turnedArgs(args: readonly Shape[]): Shape[] | null {
+  const turns = args.map(ownTurn);
+  if (turns.every((turn) => turn === null)) return null;
+  return args.map((arg, i) => {
+    const turn = turns[i];
+    // Each by another angle: what began in one place together begins apart.
+    return turn ? placed(arg, { about: turn.at, axis: turn.axis, angle: ASTRAY * (i + 1), by: [0, 0, 0] }) : arg;
+  });
+}
+
+/** What is wrong with a division, and where, as far as that is known; null where nothing is. */
+function faultOf(args: readonly Shape[], fusion: Fusion, delicate: boolean): { at: Vec3 | null } | null {
+  if (!addsUp(args, fusion)) return { at: null };
+  if (!delicate) return null;
+  tellStage("weighing the pieces");
+  for (const { shape } of fusion.cells) {
+    const [open] = openEdges(shape);
+    if (open) return { at: open.at };
+    if (unsoundness(shape, "solid")) return { at: boxOf(shape) ? centre(boxOf(shape)!) : null };
+  }
+  const at = contradiction(args, fusion);
+  if (at) return { at };
+  const short = args.findIndex((arg, a) => shapeKind(arg) === "solid" && !fillsExactly(arg, a, fusion));
+  return short < 0 ? null : { at: null };
+}
+
+/** How far the cells of a solid may be off it, relative, where both have closed forms. */
+const FILLING = 1e-6;
+
+/** Whether the volumes of a solid's cells add up to its own, as far as they can be said exactly. */
+function fillsExactly(arg: Shape, a: number, { cells }: Fusion): boolean {
+  const whole = formVolume(arg);
+  const parts = cells.filter(({ within }) => within.includes(a)).map(({ shape }) => formVolume(shape));
+  if (whole === null || parts.some((part) => part === null)) return true;
+  const sum = parts.reduce<number>((total, part) => total + part!, 0);
+  return Math.abs(sum - whole) <= FILLING * Math.abs(whole);
+}
+
+/** Numbers the arguments of a fusion from the other end. */
+function turnedRound(fusion: Fusion): Fusion {
+  const last = fusion.images.length - 1;
+  for (const cell of fusion.cells) cell.within = cell.within.map((a) => last - a).sort((a, b) => a - b);
+  return { ...fusion, images: [...fusion.images].reverse() };
+}
+
+/** How far the parts of a curved face may be off the whole: a lost part or a taken complement is far more. */
+const COVERING = 1e-2;
+
+/**
+ * Whether a division conserves what it divided. Two things together say that every solid's cells fill it exactly: the
+ * parts of each face cover that face, and the cells within a solid use each part of its skin once, from the inside,
+ * and every face between them from both sides.
+ */
+function addsUp(args: readonly Shape[], fusion: Fusion): boolean {
+  const weigh = mayCoincide(args);
+  return args.every(
+    (arg, a) =>
+      (!weigh || facesCovered(arg, fusion.images[a]!, fusion)) && (shapeKind(arg) !== "solid" || cellsFill(a, fusion)),
+  );
+}
+
+/**
+ * Whether curved faces of two arguments may lie on one surface. Only there has the library been seen to lose a part of
+ * a face and close the cell all the same; anywhere else a face that were not covered leaves its cell open, which the
+ * cells' own check finds. Surfaces without a signature may be anything of their kind.
+ */
+function mayCoincide(args: readonly Shape[]): boolean {
+  const seen = new Set<string>();
+  for (const arg of args) {
+    for (const key of curvedSurfaces(arg)) {
+      if (seen.has(key)) return true;
+      seen.add(key);
+    }
+  }
+  return false;
+}
+
+const knownCurved = new WeakMap<Shape, ReadonlySet<string>>();
+
+/** The curved surfaces that a shape's faces lie on: by their signatures, or kinds. */
+function curvedSurfaces(shape: Shape): ReadonlySet<string> {
+  let curved = knownCurved.get(shape);
+  if (!curved) {
+    curved = new Set(surfacesOf(shape).flatMap(({ kind, signature }) => (kind === "plane" ? [] : [signature ?? kind])));
+    knownCurved.set(shape, curved);
+  }
+  return curved;
+}
+
+/** The areas of an argument's curved faces: the same shapes are divided again and again while a person works. */
+const knownAreas = new WeakMap<Shape, (number | null)[]>();
+
+function facesCovered(arg: Shape, images: FaceUse[][], fusion: Fusion): boolean {
+  let areas = knownAreas.get(arg);
+  return images.every((parts, f) => {
+    if (parts.length === 1 && fusion.unchanged.has(parts[0]!.face)) return true;
+    if (!areas) {
+      const surfaces = surfacesOf(arg);
+      areas = scoped((scope) =>
+        subshapes(scope, arg, "face").map((face, i) => (surfaces[i]!.kind === "plane" ? null : roughArea(face))),
+      );
+      knownAreas.set(arg, areas);
+    }
+    const area = areas[f]!;
+    if (area === null) return true;
+    const covered = parts.reduce((sum, { face }) => sum + roughArea(fusion.faceHandle(face)), 0);
+    return Math.abs(covered - area) <= COVERING * area;
+  });
+}
+
+function cellsFill(a: number, { cells, images }: Fusion): boolean {
+  const skin = new Map<number, Orientation>();
+  for (const { face, sign } of images[a]!.flat()) skin.set(face, sign);
+  const seen = new Map<number, number[]>();
+  for (const cell of cells) {
+    if (!cell.within.includes(a)) continue;
+    for (const { face, sign } of cell.faces) {
+      if (sign === 0) continue;
+      const signs = seen.get(face);
+      if (signs) signs.push(sign);
+      else seen.set(face, [sign]);
+    }
+  }
+  for (const [face, signs] of seen) {
+    const own = skin.get(face);
+    if (own === undefined ? signs.length !== 2 || signs[0] === signs[1] : signs.length !== 1) return false;
+  }
+  return [...skin.keys()].every((face) => seen.has(face));
+}

@@ -1,0 +1,132 @@
+import { Groups } from "../../groups";
+import type { EdgeUse, Structure } from "../binary";
+import { incidenceOf } from "../library/incidence";
+import type { Shape } from "../library/topology";
+import type { Vec3 } from "../space/vectors";
+import { allEdgeFacts } from "./edges";
+import { openPlaces } from "./measure";
+import { verticesOf } from "./neighbourhoods";
+
+/** A place where a skin touches itself: the material there has no thickness. */
+export interface Pinch {
+  at: Vec3;
+  /** How far it runs, mm; 0 at a single point. */
+  length: number;
+}
+
+export interface Counts {
+  vertices: number;
+  edges: number;
+  faces: number;
+  /** Boundary loops of faces: one for each face and one for each hole in a face. */
+  loops: number;
+  shells: number;
+  /** Closed chains of open edges: 0 for a closed skin. */
+  rims: number;
+  /**
+   * Handles of all skins together, from Euler–Poincaré: V − E + F − (L − F) = 2(S − G) − rims.
+   * Null where a skin touches itself: it is no surface there, and the formula does not hold.
+   */
+  genus: number | null;
+  /** Where a skin touches itself, along an edge or at a point. */
+  pinches: Pinch[];
+}
+
+/**
+ * Counts for the Euler–Poincaré formula, skin by skin: two skins may share a vertex. The library gives a closed curved
+ * face a seam edge and shrinks edges to poles, so each face is a disc with holes; edges without length are left out,
+ * the vertices that they are stay. What lies in a face without bounding it is not counted.
+ */
+export function countsOf(shape: Shape): Counts {
+  const incidence = incidenceOf(shape);
+  const total = { vertices: 0, edges: 0, faces: 0, loops: 0 };
+  const pinched: { edges: number[]; vertices: number[] } = { edges: [], vertices: [] };
+  for (const shell of incidence.shells) {
+    const one = countShell(incidence, shell);
+    total.vertices += one.vertices;
+    total.edges += one.edges;
+    total.faces += one.faces;
+    total.loops += one.loops;
+    pinched.edges.push(...one.pinched.edges);
+    pinched.vertices.push(...one.pinched.vertices);
+  }
+  const rims = countRims(incidence, openPlaces(shape));
+  const { vertices, edges, faces, loops } = total;
+  const shells = incidence.shells.length;
+  const genus = shells - (vertices - edges + faces - (loops - faces) + rims) / 2;
+  const pinches = [
+    ...pinched.edges.map((edge) => {
+      const { at, length } = allEdgeFacts(shape)[edge]!;
+      return { at, length };
+    }),
+    ...pinched.vertices.map((vertex) => ({ at: verticesOf(shape)[vertex]!, length: 0 })),
+  ];
+  return {
+    ...total,
+    shells,
+    rims,
+    genus: pinches.length === 0 && Number.isInteger(genus) ? genus : null,
+    pinches,
+  };
+}
+
+/** Counts of one shell, with the edges and vertices (by place) where it touches itself. */
+function countShell({ faces, edges }: Structure, shell: readonly number[]) {
+  const uses = new Map<number, number>();
+  const fans = new Map<number, Fan[]>();
+  let [count, loops] = [0, 0];
+  for (const place of shell) {
+    const { bounds, wires } = faces[place]!;
+    if (!bounds) continue;
+    count++;
+    for (const wire of wires) {
+      loops++;
+      for (const { edge, bounds: bounding } of wire) {
+        if (!bounding) continue;
+        const { point, vertices } = edges[edge]!;
+        if (!point) uses.set(edge, (uses.get(edge) ?? 0) + 1);
+        for (const vertex of vertices) fans.set(vertex, met(fans.get(vertex) ?? [], edge, wire));
+      }
+    }
+  }
+  const pinched = [...uses].flatMap(([edge, times]) => (times > 2 ? [edge] : []));
+  const onPinched = new Set(pinched.flatMap((edge) => edges[edge]!.vertices));
+  const points = [...fans].flatMap(([vertex, all]) => (all.length > 1 && !onPinched.has(vertex) ? [vertex] : []));
+  return {
+    vertices: fans.size,
+    edges: uses.size,
+    faces: count,
+    loops,
+    pinched: { edges: pinched, vertices: points },
+  };
+}
+
+/** A fan of faces round a vertex: more than one round it means that only this point joins them. */
+interface Fan {
+  edges: Set<number>;
+  wires: Set<readonly EdgeUse[]>;
+}
+
+/** The fans round a vertex, once an edge of a wire is seen to end there: fans that share an edge or a wire are one. */
+function met(fans: readonly Fan[], edge: number, wire: readonly EdgeUse[]): Fan[] {
+  const touched = fans.filter((fan) => fan.edges.has(edge) || fan.wires.has(wire));
+  const joined: Fan = {
+    edges: new Set([edge, ...touched.flatMap((fan) => [...fan.edges])]),
+    wires: new Set([wire, ...touched.flatMap((fan) => [...fan.wires])]),
+  };
+  return [...fans.filter((fan) => !touched.includes(fan)), joined];
+}
+
+/** Groups open edges that share a vertex: each group is one rim of the skin. */
+function countRims({ edges }: Structure, open: readonly number[]): number {
+  const groups = new Groups(open.length);
+  const first = new Map<number, number>();
+  open.forEach((edge, i) => {
+    for (const vertex of edges[edge]!.vertices) {
+      const other = first.get(vertex);
+      if (other === undefined) first.set(vertex, i);
+      else groups.join(i, other);
+    }
+  });
+  return groups.all().length;
+}

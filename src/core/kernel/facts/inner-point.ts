@@ -1,0 +1,45 @@
+import { scoped } from "../library/scope";
+import { type Shape, shapeKind, subshapes } from "../library/topology";
+import { tessellate } from "../mesh/tessellate";
+import { rayHit } from "../space/ray-hit";
+import { add, cross, scale, sub, unit, type Vec3 } from "../space/vectors";
+import { contains } from "./distance";
+import { areaOf } from "./mass";
+import { pointOnFace } from "./on-face";
+
+/**
+ * A point well inside a solid (or on a sheet): from the middles of its largest triangles straight into the material,
+ * half-way to the next skin, the deepest of those tried; confirmed against the exact solid. Null when none is found.
+ */
+export function innerPoint(shape: Shape): Vec3 | null {
+  if (shapeKind(shape) !== "solid")
+    return scoped((scope) => {
+      const faces = subshapes(scope, shape, "face");
+      return faces.length === 0
+        ? null
+        : pointOnFace(faces.reduce((best, face) => (areaOf(face) > areaOf(best) ? face : best)));
+    });
+  const { positions, indices } = tessellate(shape, { linear: 0.5, angular: 0.5 });
+  const corner = (i: number): Vec3 => [positions[i * 3]!, positions[i * 3 + 1]!, positions[i * 3 + 2]!];
+  const triangles: { a: Vec3; ab: Vec3; ac: Vec3; size: number; normal: Vec3 }[] = [];
+  for (let t = 0; t < indices.length; t += 3) {
+    const a = corner(indices[t]!);
+    const ab = sub(corner(indices[t + 1]!), a);
+    const ac = sub(corner(indices[t + 2]!), a);
+    const n = cross(ab, ac);
+    triangles.push({ a, ab, ac, size: Math.hypot(...n), normal: unit(n) });
+  }
+  const candidates: { at: Vec3; depth: number }[] = [];
+  for (const { a, ab, ac, normal } of [...triangles].sort((p, q) => q.size - p.size).slice(0, 12)) {
+    const from = add(a, scale(add(ab, ac), 1 / 3));
+    const into = scale(normal, -1);
+    let depth = Number.POSITIVE_INFINITY;
+    for (const triangle of triangles) {
+      const t = rayHit(from, into, triangle);
+      if (t !== null && t > 1e-6 && t < depth) depth = t;
+    }
+    if (Number.isFinite(depth)) candidates.push({ at: add(from, scale(into, depth / 2)), depth });
+  }
+  candidates.sort((p, q) => q.depth - p.depth);
+  return candidates.find(({ at }) => contains(shape, at))?.at ?? null;
+}

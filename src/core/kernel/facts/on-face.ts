@@ -1,0 +1,49 @@
+import { lib } from "../library/library";
+import { scoped } from "../library/scope";
+import { asEdge, type Shape } from "../library/topology";
+import { tessellate } from "../mesh/tessellate";
+import { add, cross, scale, sub, unit, type Vec3 } from "../space/vectors";
+import { distanceToPoint, normalNear } from "./distance";
+
+/** A point that lies on a face, away from its edges: the middle of its largest triangle, put onto the exact surface. */
+export function pointOnFace(face: Shape): Vec3 {
+  const mesh = tessellate(face, { linear: 0.1, angular: 0.3 });
+  let best = -1;
+  let result: Vec3 = [0, 0, 0];
+  const vertex = (i: number): Vec3 => [mesh.positions[i * 3]!, mesh.positions[i * 3 + 1]!, mesh.positions[i * 3 + 2]!];
+  for (let t = 0; t < mesh.indices.length; t += 3) {
+    const [a, b, c] = [vertex(mesh.indices[t]!), vertex(mesh.indices[t + 1]!), vertex(mesh.indices[t + 2]!)];
+    const u = sub(b, a);
+    const v = sub(c, a);
+    const size = Math.hypot(u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]);
+    if (size > best) {
+      best = size;
+      result = scale(add(add(a, b), c), 1 / 3);
+    }
+  }
+  return distanceToPoint(face, result)?.on2 ?? result;
+}
+
+/** Points along an edge of a face and, at each, the direction in the face's surface that leads out over that edge. */
+export function outwardAlong(faceShape: Shape, edgeShape: Shape, count: number): { at: Vec3; outward: Vec3 }[] {
+  return scoped((scope) => {
+    const oc = lib();
+    const edge = asEdge(scope, edgeShape);
+    const curve = scope.use(new oc.BRepAdaptor_Curve(edge));
+    const first = curve.FirstParameter();
+    const span = curve.LastParameter() - first;
+    const result: { at: Vec3; outward: Vec3 }[] = [];
+    for (let i = 0; i < count; i++) {
+      const p = scope.use(new oc.gp_Pnt());
+      const t = scope.use(new oc.gp_Vec());
+      curve.D1(first + (span * (i + 0.5)) / count, p, t);
+      const at: Vec3 = [p.X(), p.Y(), p.Z()];
+      const sideways = unit(cross(unit([t.X(), t.Y(), t.Z()]), normalNear(faceShape, at)));
+      // One of the two ways leads back into the face: a small step tells which.
+      const step = Math.max(1e-3, Math.abs(span) * 1e-4);
+      const gap = (way: number) => distanceToPoint(faceShape, add(at, scale(sideways, way * step)))?.gap ?? 0;
+      result.push({ at, outward: gap(1) >= gap(-1) ? sideways : scale(sideways, -1) });
+    }
+    return result;
+  });
+}

@@ -1,0 +1,123 @@
+import { KernelFault } from "../library/faults";
+import { lib } from "../library/library";
+import { asFault, scoped } from "../library/scope";
+import { freeShape, ownHandle, type Shape, shapeKind, subshapes } from "../library/topology";
+import { type Mesh, tessellate } from "../mesh/tessellate";
+import { add, cross, diagonal, dot, length, sub, type Vec3 } from "../space/vectors";
+import { boxOf } from "./box";
+import { areaOf, facesOut, volumeOf } from "./mass";
+import { isValid, openPlaces } from "./measure";
+
+/**
+ * How coarse the triangles are that a skin is weighed with, as a part of its size, and in radians between neighbours. Where
+ * they do not close, finer ones are asked: coarse ones can miss a sliver.
+ */
+const FINENESS = [
+  [5e-3, 0.5],
+  [5e-4, 0.2],
+] as const;
+
+/**
+ * Whether all faces of each skin look to the same side, and not all skins inward: the areas of a closed skin, each along its normal, add up to nothing, whatever its shape is. The library's own check does not see a face that looks
+ * to the wrong side with all that is round it.
+ */
+function facesOneWay(solid: Shape): boolean {
+  const box = boxOf(solid);
+  const size = box ? diagonal(box) : 1;
+  return FINENESS.some(([coarse, angular]) => {
+    const skins = scoped((scope) =>
+      subshapes(scope, solid, "shell").map((skin) => weighed(tessellate(skin, { linear: coarse * size, angular }))),
+    );
+    // A sliver's triangles may hold nothing that can be told: only what is plainly inside out counts.
+    const insideOut = skins.every(({ volume, area }) => volume < -BALANCE * area * size);
+    return !insideOut && skins.every(({ area, sum }) => length(sum) <= BALANCE * area);
+  });
+}
+
+/** How far the areas of a closed skin may be off nothing, as a part of them: its triangles share their corners to the last digit. */
+const BALANCE = 1e-6;
+
+/** The sum of the areas of triangles, with and without their directions, and the volume within, times six. */
+function weighed({ positions, indices }: Mesh): { area: number; sum: Vec3; volume: number } {
+  const corner = (i: number): Vec3 => {
+    const at = indices[i]! * 3;
+    return [positions[at]!, positions[at + 1]!, positions[at + 2]!];
+  };
+  let [area, volume, sum]: [number, number, Vec3] = [0, 0, [0, 0, 0]];
+  const origin = indices.length > 0 ? corner(0) : ([0, 0, 0] as const);
+  for (let t = 0; t < indices.length; t += 3) {
+    const a = sub(corner(t), origin);
+    const n = cross(sub(corner(t + 1), corner(t)), sub(corner(t + 2), corner(t)));
+    area += length(n);
+    volume += dot(a, n);
+    sum = add(sum, n);
+  }
+  return { area, sum, volume };
+}
+
+/** What is wrong with a body that came from elsewhere; null where nothing is. */
+export type Unsoundness = "not-finite" | "invalid" | "open";
+
+export function unsoundness(shape: Shape, kind: "solid" | "sheet"): Unsoundness | null {
+  const box = boxOf(shape);
+  const numbers = [kind === "solid" ? volumeOf(shape) : 0, areaOf(shape), ...(box ? [...box.min, ...box.max] : [])];
+  if (!box || numbers.some((value) => !Number.isFinite(value) || Math.abs(value) > MOST)) return "not-finite";
+  if (kind === "solid" && openPlaces(shape).length > 0) return "open";
+  return isValid(shape) && (kind === "sheet" || facesOneWay(shape)) ? null : "invalid";
+}
+
+/** mm, mm² and mm³: beyond it nothing is a measure any more. */
+const MOST = 1e15;
+/** Over gaps of this size, mm, faces are joined. */
+const SEWING = 0.01;
+
+/**
+ * Tries to make a sound solid of one that is not: by the library's own repair of solids, then by joining its faces anew
+ * over gaps of up to 0.01 mm. The new solid belongs to the caller; null where neither gives a closed and valid one.
+ */
+export function soundSolid(solid: Shape): { shape: Shape; sewn: number | null } | null {
+  for (const sewn of [null, SEWING]) {
+    try {
+      const shape = sewn === null ? fixed(solid) : sewnTogether(solid, sewn);
+      if (shape && volumeOf(shape) > 0 && unsoundness(shape, "solid") === null) return { shape, sewn };
+      if (shape) freeShape(shape);
+    } catch (cause) {
+      const fault = asFault(cause);
+      if (!(fault instanceof KernelFault) || fault.fatal) throw fault;
+    }
+  }
+  return null;
+}
+
+function fixed(solid: Shape): Shape | null {
+  return scoped((scope) => {
+    const oc = lib();
+    const work = scope.use(new oc.ShapeFix_Solid(scope.use(oc.TopoDS.Solid(solid))));
+    work.Perform(scope.use(new oc.Message_ProgressRange()));
+    const made = scope.use(work.Solid());
+    if (made.IsNull()) return null;
+    const [only, ...more] = subshapes(scope, made, "solid");
+    return only && more.length === 0 ? rightSideOut(only) : null;
+  });
+}
+
+function sewnTogether(solid: Shape, tolerance: number): Shape | null {
+  return scoped((scope) => {
+    const oc = lib();
+    const sewing = scope.use(new oc.BRepBuilderAPI_Sewing(tolerance, true, true, true, false));
+    for (const face of subshapes(scope, solid, "face")) sewing.Add(face);
+    sewing.Perform(scope.use(new oc.Message_ProgressRange()));
+    const made = scope.use(sewing.SewedShape());
+    if (made.IsNull()) return null;
+    const shells = subshapes(scope, made, "shell");
+    if (shells.length !== 1) return null;
+    const closed = scope.use(new oc.ShapeFix_Solid()).SolidFromShell(scope.use(oc.TopoDS.Shell(shells[0]!)));
+    scope.use(closed);
+    return shapeKind(closed) === "solid" ? rightSideOut(closed) : null;
+  });
+}
+
+/** A handle of its own for a solid, turned so that its skin faces out. */
+export function rightSideOut(solid: Shape): Shape {
+  return facesOut(solid) ? ownHandle(solid) : solid.Reversed();
+}

@@ -1,0 +1,17 @@
+import type { Vec3 } from "../space/vectors";
+
+/**
+ * The geometry library failed. `fatal` means that its memory can no longer be trusted
+ * (an out-of-bounds access, memory used up): the worker that holds it has to be replaced.
+ */
+export class KernelFault extends Error {
+  constructor(
+    message: string,
+    readonly fatal: boolean,
+    /** Where it was seen, mm. */
+    readonly at: Vec3 | null = null,
+  ) {
+    super(message);
+    this.name = "KernelFault";
+  }
+}
