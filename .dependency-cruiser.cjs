@@ -39,9 +39,9 @@ module.exports = {
       severity: "error",
       from: { path: "^src/(ui|app)", pathNot: "\\.test\\.tsx?$" },
       to: {
-        path: "^src/core/(items|kernel|naming|seam|check|build|exchange)/",
+        path: "^src/core/(items|kernel|naming|seam|check|evaluate|exchange)/",
         pathNot:
-          "^src/core/(check/(registry|declare|[^/]+/declare)|items/kinds|kernel/plane-frame|build/(dependants|pack|view-key)|exchange/(formats/list|csv/|drawings|dxf/|svg/))",
+          "^src/core/(check/(registry|declare|[^/]+/declare)|items/kinds|kernel/space/plane-frame|evaluate/(dependants|pack|view-key)|exchange/(formats/list|csv/|drawings|dxf/|svg/))",
         dependencyTypesNot: ["type-only"],
       },
     },
@@ -54,7 +54,7 @@ module.exports = {
         pathNot: "\\.test\\.ts$",
       },
       to: {
-        path: "^src/core/items/(?!kinds)|^src/core/(kernel|naming|check|build|exchange)/|^src/core/steps/.*evaluat|^src/core/seam/(?!piece|presets)",
+        path: "^src/core/items/(?!kinds)|^src/core/(kernel|naming|check|evaluate|exchange)/|^src/core/steps/.*evaluat|^src/core/seam/(?!piece|presets)",
         dependencyTypesNot: ["type-only"],
       },
     },

@@ -1,4 +1,4 @@
-import { evaluatePart, type FoundReference, ResultCache } from "../src/core/build";
+import { evaluatePart, type FoundReference, ResultCache } from "../src/core/evaluate";
 import { isBody } from "../src/core/items";
 import {
   boxOf,

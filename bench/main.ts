@@ -1,5 +1,5 @@
 import { spawnSync } from "node:child_process";
-import { evaluatePart, ResultCache, WARM_ROUNDS, warmUp } from "../src/core/build";
+import { evaluatePart, ResultCache, WARM_ROUNDS, warmUp } from "../src/core/evaluate";
 import { isBody } from "../src/core/items";
 import { freeShape, makePlaneFace, type Shape } from "../src/core/kernel";
 import { type BareOperation, bare } from "../src/core/kernel/divide/bare";

@@ -53,13 +53,13 @@ const proofs = [
   },
   {
     name: "thirty",
-    file: "src/core/build/thirty-steps.test.ts",
+    file: "src/core/evaluate/thirty-steps.test.ts",
     env: { PROOF_WHOLE: 1 },
     what: "a part of thirty steps under every edit of the table: what is picked is what was meant",
   },
   {
     name: "purity",
-    file: "src/core/build/pure.test.ts",
+    file: "src/core/evaluate/pure.test.ts",
     env: { PROOF_JOBS: 30 },
     what: "the demo and 30 jobs evaluated twice: the same ids, names, order, keys and words, whatever was evaluated before",
   },

@@ -1,8 +1,8 @@
 import { mkdir, stat, writeFile } from "node:fs/promises";
 import path from "node:path";
-import { ENGINE_VERSION, evaluateJob, type PartResult, ResultCache, warnOfPinches } from "@/core/build";
 import { type BodyReport, reportBody } from "@/core/check";
 import { fail, SeamError } from "@/core/errors";
+import { ENGINE_VERSION, evaluateJob, type PartResult, ResultCache, warnOfPinches } from "@/core/evaluate";
 import { OUT_FORMATS, outItems, takes, writeItems } from "@/core/exchange";
 import { hashBytes } from "@/core/hash";
 import { type Body, isBody } from "@/core/items";

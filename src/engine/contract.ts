@@ -1,5 +1,5 @@
-import type { StepReport } from "@/core/build";
 import type { BetweenMeasures, CheckResult, Measures, ThingMeasures } from "@/core/check";
+import type { StepReport } from "@/core/evaluate";
 import type { Inspection } from "@/core/exchange";
 import type { BodyView, ItemView, ViewMesh } from "@/core/items";
 import { isBody } from "@/core/items/kinds";

@@ -1,3 +1,4 @@
+import { SeamError } from "@/core/errors";
 import {
   evaluatePart,
   fromStored,
@@ -10,8 +11,7 @@ import {
   unpack,
   WARM_ROUNDS,
   warmUp,
-} from "@/core/build";
-import { SeamError } from "@/core/errors";
+} from "@/core/evaluate";
 import { hashBytes } from "@/core/hash";
 import type { Job, Part } from "@/core/job";
 import { kernelHeapBytes } from "@/core/kernel";

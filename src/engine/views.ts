@@ -1,5 +1,5 @@
-import type { BenchItem, PartResult, StepReport } from "@/core/build";
 import { measure } from "@/core/check";
+import type { BenchItem, PartResult, StepReport } from "@/core/evaluate";
 import { type BodyView, handlingOf, type ItemView, type ViewMesh, viewMesh } from "@/core/items";
 import { innerPoint, MeshStore, surfaceCentre } from "@/core/kernel";
 import type { PieceView } from "./contract";

@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from "vitest";
-import { warnOfPinches } from "../build";
+import { warnOfPinches } from "../evaluate";
 import { loadNodeKernel } from "../kernel/library/node";
 import { buildSteps } from "../testing/harness";
 

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { beforeAll, describe, expect, test } from "vitest";
-import { evaluatePart, ResultCache } from "../build";
+import { evaluatePart, ResultCache } from "../evaluate";
 import { loadNodeKernel } from "../kernel/library/node";
 import type { StepUpgrade } from "../steps";
 import { jobOf, messageOf } from "../testing/harness";

@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from "vitest";
-import { freePieces } from "../build";
+import { freePieces } from "../evaluate";
 import { contains, countsOf, freeShape, innerPoint, makeTorus, volumeOf } from "../kernel";
 import { loadNodeKernel } from "../kernel/library/node";
 import { build, buildSteps, jobOf, relative, volumeOfStep } from "../testing/harness";

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
 import { beforeAll, describe, expect, test } from "vitest";
-import { evaluatePart, ResultCache } from "../build";
+import { evaluatePart, ResultCache } from "../evaluate";
 import { type Job, type Part, parseJob, type Step } from "../job";
 import { loadNodeKernel } from "../kernel/library/node";
 import { jobOf } from "../testing/harness";

@@ -1,6 +1,6 @@
-import { type EvaluateOptions, evaluatePart, type PartResult, ResultCache } from "../build";
 import { type BodyReport, reportBody } from "../check";
 import { SeamError } from "../errors";
+import { type EvaluateOptions, evaluatePart, type PartResult, ResultCache } from "../evaluate";
 import { type Body, isBody } from "../items";
 import { checkJob, type Job } from "../job";
 

@@ -1,4 +1,4 @@
-import { ResultCache } from "../build";
+import { ResultCache } from "../evaluate";
 import type { Body } from "../items";
 import {
   allEdgeFacts,

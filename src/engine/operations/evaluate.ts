@@ -1,4 +1,4 @@
-import { freePieces, warnOfPinches } from "@/core/build";
+import { freePieces, warnOfPinches } from "@/core/evaluate";
 import { isBodyView } from "../contract";
 import type { Operation } from "./operation";
 

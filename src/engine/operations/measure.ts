@@ -1,6 +1,6 @@
-import type { BenchItem } from "@/core/build";
 import { measureBetween, measureThing, type Thing } from "@/core/check";
 import { SeamError } from "@/core/errors";
+import type { BenchItem } from "@/core/evaluate";
 import { has } from "@/core/items";
 import { topologyNames } from "@/core/naming";
 import type { Target } from "../contract";

@@ -1,4 +1,4 @@
-import type { PartResult } from "@/core/build";
+import type { PartResult } from "@/core/evaluate";
 import type { EvaluateRequest, OperationName, Operations, Progress } from "../contract";
 import type { Views } from "../views";
 

@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useMemo, useRef } from "react";
-import { pack, unpack } from "@/core/build/pack";
-import { viewKey } from "@/core/build/view-key";
+import { pack, unpack } from "@/core/evaluate/pack";
+import { viewKey } from "@/core/evaluate/view-key";
 import type { Job } from "@/core/job";
 import { type Evaluation, isBodyView, type ViewMesh } from "@/engine/contract";
 import { Cancelled, type EngineHost } from "@/engine/host";

@@ -1,7 +1,7 @@
 "use client";
 import { useMemo } from "react";
-import { whyNotMoved } from "@/core/build/dependants";
 import type { Trouble } from "@/core/errors";
+import { whyNotMoved } from "@/core/evaluate/dependants";
 import { hasAny } from "@/core/items/kinds";
 import { edits, freshStepId, type GroupRun, repaired, type Step, sheetEdits } from "@/core/job";
 import { shownFields, stepType } from "@/core/steps";

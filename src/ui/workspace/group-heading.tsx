@@ -1,7 +1,7 @@
 "use client";
 import { ChevronDown, ChevronRight } from "lucide-react";
 import { useState } from "react";
-import type { StepState } from "@/core/build";
+import type { StepState } from "@/core/evaluate";
 import type { GroupRun } from "@/core/job";
 import { Mark } from "../marks/marks";
 import { useWorkspace } from "../state/context";

@@ -1,7 +1,7 @@
 "use client";
 import { AlertDialog } from "radix-ui";
 import { useMemo } from "react";
-import { dependants } from "@/core/build/dependants";
+import { dependants } from "@/core/evaluate/dependants";
 import type { Step } from "@/core/job";
 import { stepType } from "@/core/steps";
 import { Button } from "../controls/controls";

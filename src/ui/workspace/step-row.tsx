@@ -3,7 +3,7 @@ import { useSortable } from "@dnd-kit/sortable";
 import { GripVertical, MoreHorizontal } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { type ReactNode, useState } from "react";
-import type { StepReport, StepState } from "@/core/build";
+import type { StepReport, StepState } from "@/core/evaluate";
 import type { Step } from "@/core/job";
 import { Mark, type MarkName } from "../marks/marks";
 import { useWorkspace } from "../state/context";

@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from "vitest";
-import { evaluateJob, evaluatePart, fromStored, type PartResult, ResultCache, toStored, viewKey } from "../../build";
 import { reportBody } from "../../check";
+import { evaluateJob, evaluatePart, fromStored, type PartResult, ResultCache, toStored, viewKey } from "../../evaluate";
 import { isBody } from "../../items";
 import { chainBetween, checkJob, type Job, needingPart, partsNeeded } from "../../job";
 import { loadNodeKernel } from "../../kernel/library/node";

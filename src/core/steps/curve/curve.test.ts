@@ -1,9 +1,9 @@
 import DxfParser from "dxf-parser";
 import fc from "fast-check";
 import { beforeAll, describe, expect, test } from "vitest";
-import { fromStored, toStored } from "../../build";
 import { measureBetween, measureThing } from "../../check";
 import { type CurveSpan, lengthOf, spanAt, spanSlope } from "../../curve/span";
+import { fromStored, toStored } from "../../evaluate";
 import { outItems, writeItems } from "../../exchange";
 import { parseRecords } from "../../exchange/step/part21";
 import type { CurveItem } from "../../items";

@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from "vitest";
-import { ResultCache } from "../../build";
-import { fromStored, toStored } from "../../build/result";
+import { ResultCache } from "../../evaluate";
+import { fromStored, toStored } from "../../evaluate/result";
 import { surfaceCentre, turnBetween } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { build, buildSteps, jobOf, volumeOfStep } from "../../testing/harness";

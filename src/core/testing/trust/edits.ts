@@ -1,5 +1,5 @@
-import { type EvaluateOptions, evaluatePart, ResultCache } from "../../build";
-import { freePieces } from "../../build/evaluate";
+import { type EvaluateOptions, evaluatePart, ResultCache } from "../../evaluate";
+import { freePieces } from "../../evaluate/free";
 import { isBody } from "../../items";
 import { contains, distanceToPoint, type Shape, shapeKind, type Vec3 } from "../../kernel";
 import type { FateRule } from "../../seam";

@@ -1,5 +1,5 @@
 import { beforeAll, expect, test } from "vitest";
-import { evaluatePart, ResultCache } from "../../build";
+import { evaluatePart, ResultCache } from "../../evaluate";
 import { kernelHeapBytes } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { jobOf } from "../harness";

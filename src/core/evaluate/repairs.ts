@@ -1,8 +1,8 @@
 import type { Repair, Trouble } from "../errors";
 import { hashValue } from "../hash";
-import { type Job, type Part, repaired, type Step } from "../job";
+import { type Job, type Part, partsNeeded, repaired, type Step } from "../job";
 import { stepType } from "../steps";
-import type { StepReport } from "./evaluate";
+import type { StepReport } from "./types";
 
 /** Builds a changed part up to a step and says what came of its steps. */
 export type Trial = (job: Job, part: Part, upTo: string) => readonly StepReport[];
@@ -25,7 +25,9 @@ export function withTriedRepairs(trouble: Trouble, job: Job, part: Part, trial: 
 function mends(repair: Repair, trouble: Trouble, job: Job, part: Part, trial: Trial): boolean {
   const { step } = trouble;
   if (step === undefined) return false;
-  const key = hashValue([job.parameters, part.parameters ?? null, part.steps, step, repair]);
+  // What it brings something in from goes with it: the same repair may mend it or not by what the other part has become.
+  const [, ...others] = partsNeeded(job, part.id);
+  const key = hashValue([job.parameters, part.parameters ?? null, part.steps, others, step, repair]);
   let mended = known.get(key);
   if (mended === undefined) {
     const steps = part.steps.map((one) => (one.id === repair.step ? changed(one, repair.set) : one));

@@ -3,7 +3,8 @@ import { isBody } from "../items";
 import { emptyJob, type Step } from "../job";
 import { freeShape, tessellate, viewDeflection } from "../kernel";
 import { ResultCache } from "./cache";
-import { evaluatePart, freePieces } from "./evaluate";
+import { evaluatePart } from "./evaluate";
+import { freePieces } from "./free";
 
 /** Rounds after which the first real work is near its lasting speed; measured by the bench. */
 export const WARM_ROUNDS = 16;

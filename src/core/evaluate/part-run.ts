@@ -1,142 +1,36 @@
 import { fail, SeamError, type Trouble } from "../errors";
 import { hashValue } from "../hash";
-import { handlingOf } from "../items";
-import { chainBetween, type Job, type Part, type Step, scopeOf } from "../job";
-import { freeShape, KernelFault, type Shape } from "../kernel";
-import type { FieldProblems, Scope } from "../params";
+import { handlingOf, type Item } from "../items";
+import { type Job, type Part, type Step, scopeOf } from "../job";
+import { freeShape } from "../kernel";
+import type { Scope } from "../params";
 import { hearingStages, tellStage } from "../stage";
-import { activeValues, bringsIn, fieldLabel, needsOf, resolveStep, stepType } from "../steps";
+import { activeValues, bringsIn, needsOf, resolveStep, stepType } from "../steps";
 import type { PieceReport, StepContext, StepOutcome } from "../steps/evaluation";
 import { evaluationOf } from "../steps/evaluations";
 import type { Into } from "../steps/shared/into/declare";
 import { Bench, type BenchItem, type Live, stepOf } from "./bench";
-import type { ResultCache } from "./cache";
 import { drawnThrough } from "./drawn-points";
+import { freeOutcome } from "./free";
 import { named, worded } from "./late-names";
-import { type FoundReference, referencesOf } from "./references";
+import { referencesOf } from "./references";
 import { withTriedRepairs } from "./repairs";
 import type { StepResult } from "./result";
+import { asTrouble, refuseProblems } from "./troubles";
+import type { EvaluateOptions, PartResult, StepReport } from "./types";
 import { ENGINE_VERSION } from "./version";
 import { weigh } from "./weigh";
 
-export type StepState = "good" | "warned" | "failed" | "waiting" | "suppressed" | "held";
-
-export interface StepReport {
-  id: string;
-  type: string;
-  state: StepState;
-  error?: Trouble;
-  warnings: Trouble[];
-  /** Steps that were not done to what it was made of: by id. */
-  lacks?: string[];
-  /** What it made, by item id. */
-  made: string[];
-  /** Which body each that it used up lives on in, where it is one: by item id. */
-  becomes?: Record<string, string>;
-  /** Milliseconds of computing; 0 when the result was at hand. */
-  ms: number;
-  key?: string;
-}
-
-export interface PartResult {
-  steps: StepReport[];
-  bench: BenchItem[];
-  /** The bench as it was before the `upTo` step. */
-  before?: BenchItem[];
-  /** Pieces of the step that was asked for; their shapes belong to the caller. */
-  pieces?: PieceReport[];
-  /** The results used, for the cache to keep: those of parts that it brings something in from with them. */
-  results: Map<string, StepResult>;
-  /** What lies there, to be found by whoever names it. */
-  sheet: Bench;
-}
-
-export interface EvaluateOptions {
-  cache: ResultCache;
-  /** The bytes of an imported file, by the file's id; undefined when it is not at hand. */
-  file(id: string): Uint8Array | undefined;
-  /** Build up to and including this step, as while it is edited, whatever the hold point says. */
-  upTo?: string;
-  /** The step whose pieces are wanted. */
-  pieces?: string;
-  onStep?(report: StepReport, done: number, total: number): void;
-  /** Told what a step is at while it takes its time: which, and in words. */
-  onStage?(step: string, words: string): void;
-  /** Told how each picked face, edge and corner was found, by steps that are evaluated anew. */
-  onReference?(found: FoundReference): void;
-  /** Whether this is a trial of a repair: none is tried in it. */
-  trial?: boolean;
+/** What a part's run asks of the run of the whole job. */
+export interface RunsBeside {
   /** Another part of the job, built as it stands. @throws SeamError `part-circle`, `part-missing` */
-  part?(id: string): PartResult;
-  /** A result that an earlier run stored, if there is one. */
-  stored?(key: string): StepResult | undefined;
+  part(id: string): PartResult;
+  /** How the steps of a part come out when it is changed for trial. */
+  trial(job: Job, part: Part, upTo: string): StepReport[];
 }
 
-/**
- * Builds a part: its steps in order, each from the items that it names. A step whose own values and items are
- * unchanged is taken from the cache. A failing step leaves its items as they were; steps that need what it would
- * have made wait, the others go on.
- */
-export function evaluatePart(job: Job, part: Part, options: EvaluateOptions): PartResult {
-  return new JobRun(job, options).build(part, options);
-}
-
-/** Builds all parts of a job over one cache, each after those that it brings something in from; by id, in the order of the job. */
-export function evaluateJob(job: Job, options: Shared): Map<string, PartResult> {
-  const run = new JobRun(job, options);
-  return new Map(job.parts.map((part) => [part.id, run.take(part)] as const));
-}
-
-/** What goes for all parts of a job alike. */
-type Shared = Pick<EvaluateOptions, "cache" | "file" | "stored" | "onStage">;
-
-/** The parts of a job while some of them are built: each once. */
-class JobRun {
-  private readonly done = new Map<string, PartResult>();
-
-  constructor(
-    private readonly job: Job,
-    private readonly options: Shared,
-  ) {}
-
-  /** A part as it stands, built when it is asked for the first time. */
-  take(part: Part): PartResult {
-    let result = this.done.get(part.id);
-    if (!result) {
-      const { cache, file, stored, onStage } = this.options;
-      result = this.build(part, {
-        cache,
-        file,
-        ...(stored ? { stored } : {}),
-        ...(onStage ? { onStage } : {}),
-      });
-      this.done.set(part.id, result);
-    }
-    return result;
-  }
-
-  build(part: Part, options: EvaluateOptions): PartResult {
-    return new Run(this.job, part, { ...options, part: (id) => this.other(id, part) }).all();
-  }
-
-  private other(id: string, from: Part): PartResult {
-    // By the document alone, so that it is the same whichever part is built first.
-    const chain = chainBetween(this.job, id, from.id)?.map((name) => `“${name}”`);
-    if (chain)
-      fail(
-        "part-circle",
-        chain.length === 1
-          ? `${chain[0]} cannot bring in something of itself. Pick it directly.`
-          : `A part cannot be made of what is made of it: “${from.name}” brings something in from ${chain.join(", and that from ")}. Take one of them out.`,
-      );
-    const part = this.job.parts.find((candidate) => candidate.id === id);
-    if (!part)
-      fail("part-missing", "The part that something is brought in from is no longer in the job. Pick another.");
-    return this.take(part);
-  }
-}
-
-class Run {
+/** One part while its steps are done, in order. */
+export class PartRun {
   private readonly bench: Bench;
   /** The steps that were done, as they were resolved, with what came of them. */
   private readonly done = new Map<string, { key: string; values: Step; result: StepResult }>();
@@ -151,6 +45,7 @@ class Run {
     private readonly job: Job,
     private readonly part: Part,
     private readonly options: EvaluateOptions,
+    private readonly beside: RunsBeside,
   ) {
     this.scope = scopeOf(job, part);
     this.bench = new Bench(part, (other, item) => this.others.get(other)?.sheet.nameOf(item) ?? null);
@@ -190,7 +85,6 @@ class Run {
   private one(written: Step): StepReport {
     const { step, problems } = resolveStep(written, this.scope);
     const type = stepType(step.type)!;
-    const work = evaluationOf(step.type)!;
     const started = performance.now();
     const report = { id: step.id, type: step.type, warnings: [] as Trouble[], made: [] as string[] };
     try {
@@ -198,18 +92,7 @@ class Run {
       const waits = needs.find((ref) => this.broken.has(stepOf(ref)) && this.bench.find(ref).length === 0);
       if (waits !== undefined) {
         this.notDone(step);
-        const other = this.part.steps.find((candidate) => candidate.id === stepOf(waits));
-        const why = other?.suppressed ? "which is left out" : "which could not be built";
-        return {
-          ...report,
-          state: "waiting",
-          ms: 0,
-          error: {
-            code: "waits",
-            step: step.id,
-            message: `Waits for step ${this.bench.numberOf(stepOf(waits))}, ${why}.`,
-          },
-        };
+        return { ...report, state: "waiting", ms: 0, error: this.waitsFor(stepOf(waits), step) };
       }
       refuseProblems(problems, step);
       const named = needs.flatMap((ref) => this.bench.itemsOf(ref, step));
@@ -228,36 +111,8 @@ class Run {
         files: files.map(({ sha256, name }) => [sha256, name]),
         ...(elsewhere.items.length > 0 ? { elsewhere: elsewhere.items.map(({ item, key }) => [item.id, key]) } : {}),
       });
-      const wantsPieces = this.options.pieces === step.id;
-      let result = this.options.cache.get(key) ?? (wantsPieces ? undefined : this.options.stored?.(key));
-      if (result) this.options.cache.put(result);
-      if (!result || wantsPieces) {
-        const warnings: Trouble[] = [];
-        const outcome = this.evaluate(step, warnings, wantsPieces, elsewhere.items);
-        try {
-          const given = items.map(({ item }) => item);
-          tellStage("weighing what was made");
-          // What comes from a file is looked over as it is read, and told in words of its own.
-          if (!bringsIn(type))
-            weigh(step.id, outcome.made, given, work.weighed?.(step as never) === true, (trouble) =>
-              warnings.push(trouble),
-            );
-        } catch (cause) {
-          freeOutcome(outcome);
-          throw cause;
-        }
-        if (wantsPieces) this.pieces = outcome.pieces ?? [];
-        if (result) for (const item of outcome.made) handlingOf(item).free(item);
-        const { made, used, becomes, tools, traces } = outcome;
-        if (result) for (const { shape } of tools ?? []) freeShape(shape);
-        const more = {
-          ...(becomes ? { becomes } : {}),
-          ...(tools ? { tools } : {}),
-          ...(traces ? { traces } : {}),
-        };
-        result ??= { key, made, used, ...more, warnings, extras: new Map() };
-        this.options.cache.put(result);
-      }
+      const given = items.map(({ item }) => item);
+      const result = this.resultOf(step, key, given, elsewhere.items);
       this.results.set(key, result);
       this.done.set(step.id, { key, values: step, result });
       const lacks = this.bench.lacksOf(items.map(({ item }) => item.id));
@@ -290,6 +145,54 @@ class Run {
     }
   }
 
+  /** What comes of a step: as it is known by its key, or made now. */
+  private resultOf(step: Step, key: string, given: readonly Item[], elsewhere: readonly Live[]): StepResult {
+    const { cache, stored } = this.options;
+    const wantsPieces = this.options.pieces === step.id;
+    const known = cache.get(key) ?? (wantsPieces ? undefined : stored?.(key));
+    if (known) cache.put(known);
+    if (known && !wantsPieces) return known;
+    const warnings: Trouble[] = [];
+    const outcome = this.evaluate(step, warnings, wantsPieces, elsewhere);
+    try {
+      tellStage("weighing what was made");
+      // What comes from a file is looked over as it is read, and told in words of its own.
+      if (!bringsIn(stepType(step.type)!)) {
+        const whole = evaluationOf(step.type)!.weighed?.(step as never) === true;
+        weigh(step.id, outcome.made, given, whole, (trouble) => warnings.push(trouble));
+      }
+    } catch (cause) {
+      freeOutcome(outcome);
+      throw cause;
+    }
+    const { made, used, becomes, tools, traces, pieces } = outcome;
+    if (wantsPieces) this.pieces = pieces ?? [];
+    if (known) {
+      // Done again for its pieces alone: what else came of it is at hand.
+      for (const item of made) handlingOf(item).free(item);
+      for (const { shape } of tools ?? []) freeShape(shape);
+      return known;
+    }
+    const result: StepResult = {
+      key,
+      made,
+      used,
+      ...(becomes ? { becomes } : {}),
+      ...(tools ? { tools } : {}),
+      ...(traces ? { traces } : {}),
+      warnings,
+      extras: new Map(),
+    };
+    cache.put(result);
+    return result;
+  }
+
+  private waitsFor(id: string, step: Step): Trouble {
+    const other = this.part.steps.find((candidate) => candidate.id === id);
+    const why = other?.suppressed ? "which is left out" : "which could not be built";
+    return { code: "waits", step: step.id, message: `Waits for step ${this.bench.numberOf(id)}, ${why}.` };
+  }
+
   private worded(trouble: Trouble): Trouble {
     return worded(trouble, (id) => this.bench.nameOf(id));
   }
@@ -298,11 +201,7 @@ class Run {
   private tried(error: Trouble): Trouble {
     if (!error.repair && !error.others) return error;
     tellStage("trying what would mend it");
-    const { cache, file } = this.options;
-    return withTriedRepairs(error, this.job, this.part, (job, part, upTo) => {
-      const { steps } = evaluatePart(job, part, { cache, file, upTo, trial: true });
-      return steps;
-    });
+    return withTriedRepairs(error, this.job, this.part, this.beside.trial);
   }
 
   /** A step that was not done is not passed over: what it should have changed goes on without it, and says so. */
@@ -332,8 +231,7 @@ class Run {
   private elsewhere({ parts, items }: { parts: readonly string[]; items: readonly string[] }, step: Step) {
     const found: { items: Live[]; notes: Trouble[]; lacking: boolean } = { items: [], notes: [], lacking: false };
     for (const id of parts) {
-      const other = this.options.part?.(id);
-      if (!other) continue;
+      const other = this.beside.part(id);
       this.others.set(id, other);
       for (const [key, result] of other.results) this.results.set(key, result);
       const { sheet } = other;
@@ -412,36 +310,4 @@ class Run {
       fail("file-missing", "Pick the file to bring in.", { step: step.id })
     );
   }
-}
-
-/** The first number field that comes to nothing usable stops the step. */
-function refuseProblems(problems: FieldProblems, step: Step): void {
-  const [first] = Object.entries(problems);
-  if (!first) return;
-  const [field, problem] = first;
-  fail("value", `${fieldLabel(step, field)}: ${problem.replace(/([^.?])$/, "$1.")}`, { step: step.id, field });
-}
-
-function asTrouble(cause: unknown, step: Step): Trouble {
-  if (cause instanceof SeamError) return { step: step.id, ...cause.trouble };
-  if (cause instanceof KernelFault) {
-    if (cause.fatal) throw cause;
-    return {
-      code: "kernel",
-      step: step.id,
-      message: `The geometry could not be computed (${cause.message}). Change a value by a little, or check the bodies.`,
-    };
-  }
-  throw cause;
-}
-
-/** Frees what a step made, where it is not taken. */
-function freeOutcome({ made, tools, pieces }: StepOutcome): void {
-  for (const item of [...made, ...(tools ?? [])]) handlingOf(item).free(item);
-  freePieces(pieces ?? []);
-}
-
-/** Frees the shapes of piece reports. */
-export function freePieces(pieces: readonly PieceReport[]): void {
-  for (const { shape } of pieces) freeShape(shape as Shape);
 }

@@ -7,7 +7,8 @@ import { loadNodeKernel } from "../kernel/library/node";
 import { jobOf } from "../testing/harness";
 import { partsByChance } from "../testing/jobs-by-chance";
 import { ResultCache } from "./cache";
-import { evaluateJob, evaluatePart, type PartResult } from "./evaluate";
+import { evaluateJob, evaluatePart } from "./evaluate";
+import type { PartResult } from "./types";
 
 beforeAll(loadNodeKernel);
 

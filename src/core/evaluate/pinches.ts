@@ -1,7 +1,7 @@
 import type { Measures } from "../check";
 import type { Trouble } from "../errors";
 import { formatLength } from "../units";
-import type { StepReport } from "./evaluate";
+import type { StepReport } from "./types";
 
 /**
  * Adds a warning to each step that made a body whose skin touches itself: such a body is closed and has a volume, but
