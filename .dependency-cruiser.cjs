@@ -1,7 +1,17 @@
 // The layers of docs/architecture.md as a rule: app, ui, cli -> engine, server -> core -> nothing.
 const LIBRARY = "replicad-opencascadejs";
+
+/** The rooms of the kernel, from the ground up: each stands on those before it. */
+const KERNEL_ROOMS = ["space", "binary", "library", "mesh", "facts", "make", "divide", "change", "files"];
+
 module.exports = {
   forbidden: [
+    ...KERNEL_ROOMS.slice(0, -1).map((room, i) => ({
+      name: `kernel-${room}-stands-on-those-before`,
+      severity: "error",
+      from: { path: `^src/core/kernel/${room}/`, pathNot: "\\.test\\.ts$" },
+      to: { path: `^src/core/kernel/(${KERNEL_ROOMS.slice(i + 1).join("|")})/` },
+    })),
     {
       name: "core-stands-alone",
       severity: "error",

@@ -1,5 +1,5 @@
 import type { BetweenMeasures, CheckResult, Measures, ThingMeasures } from "@/core/check";
-import type { StepReport } from "@/core/evaluate";
+import type { Meanings, StepReport, Whereabouts } from "@/core/evaluate";
 import type { Inspection } from "@/core/exchange";
 import type { BodyView, ItemView, ViewMesh } from "@/core/items";
 import { isBody } from "@/core/items/kinds";
@@ -65,6 +65,9 @@ export interface Evaluation {
   items: ItemView[];
   /** The items as they were before the step that is edited: what it can pick from. */
   before?: ItemView[];
+  /** What its references mean of that, and where the faces are that notes are on. */
+  meanings?: Meanings;
+  noted: Whereabouts[];
   pieces?: PieceView[];
 }
 

@@ -33,7 +33,7 @@ function fakes() {
         worker.killed = true;
         die();
       },
-      finish: ({ heapBytes = 0 } = {}) => settle?.resolve({ answer: { steps: [], items: [] }, heapBytes }),
+      finish: ({ heapBytes = 0 } = {}) => settle?.resolve({ answer: { steps: [], items: [], noted: [] }, heapBytes }),
       throwFault: (cause) => settle?.reject(asEngineFault(cause)),
       api: {
         start: async () => {},

@@ -168,6 +168,11 @@ export class Bench {
     return item;
   }
 
+  /** All that an item lives on in: itself, what it was joined into, what it was divided into. */
+  heirsOf(id: string): Live[] {
+    return this.all().filter(({ item }) => item.id === id || this.lineage.earlier(item.id).includes(id));
+  }
+
   /** An item by its id, or the one body that it lives on in since. */
   private alive(id: string): Live | undefined {
     const now = this.lineage.now(id);

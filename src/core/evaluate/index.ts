@@ -11,3 +11,4 @@ export * from "./types";
 export * from "./version";
 export * from "./view-key";
 export * from "./warm-up";
+export type * from "./whereabouts";

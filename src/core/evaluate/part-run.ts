@@ -20,6 +20,7 @@ import { asTrouble, refuseProblems } from "./troubles";
 import type { EvaluateOptions, PartResult, StepReport } from "./types";
 import { ENGINE_VERSION } from "./version";
 import { weigh } from "./weigh";
+import { type Meanings, meaningsOf, notedFaces } from "./whereabouts";
 
 /** What a part's run asks of the run of the whole job. */
 export interface RunsBeside {
@@ -56,10 +57,14 @@ export class PartRun {
     const end = this.options.upTo ?? this.part.hold;
     let held = false;
     let before: BenchItem[] | undefined;
+    let meanings: Meanings | undefined;
     for (const step of this.part.steps) {
       const blank = { id: step.id, type: step.type, warnings: [], made: [], ms: 0 };
       let report: StepReport;
-      if (step.id === this.options.upTo) before = this.bench.items();
+      if (step.id === this.options.upTo) {
+        before = this.bench.items();
+        meanings = meaningsOf(step, (id) => this.bench.find(id));
+      }
       if (held) report = { ...blank, state: "held" };
       else if (step.suppressed) {
         this.notDone(step);
@@ -77,7 +82,9 @@ export class PartRun {
       bench: this.bench.items(),
       results: this.results,
       sheet: this.bench,
+      noted: notedFaces(this.part.notes, (id) => this.bench.heirsOf(id)),
       ...(before ? { before } : {}),
+      ...(meanings ? { meanings } : {}),
       ...(this.pieces ? { pieces: this.pieces } : {}),
     };
   }

@@ -4,6 +4,7 @@ import type { Bench, BenchItem } from "./bench";
 import type { ResultCache } from "./cache";
 import type { FoundReference } from "./references";
 import type { StepResult } from "./result";
+import type { Meanings, Whereabouts } from "./whereabouts";
 
 export type StepState = "good" | "warned" | "failed" | "waiting" | "suppressed" | "held";
 
@@ -29,6 +30,10 @@ export interface PartResult {
   bench: BenchItem[];
   /** The bench as it was before the `upTo` step. */
   before?: BenchItem[];
+  /** What the references of the `upTo` step mean on that. */
+  meanings?: Meanings;
+  /** Where the faces are that notes are on. */
+  noted: Whereabouts[];
   /** Pieces of the step that was asked for; their shapes belong to the caller. */
   pieces?: PieceReport[];
   /** The results used, for the cache to keep: those of parts that it brings something in from with them. */

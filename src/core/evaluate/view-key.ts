@@ -12,7 +12,7 @@ export function viewKey(job: Job, part: Part): string {
   const types = new Set(parts.flatMap(({ steps }) => steps.map(({ type }) => type)));
   return hashValue({
     engine: ENGINE_VERSION,
-    view: 8,
+    view: 9,
     steps: [...types].map((type) => [type, stepType(type)?.version ?? 0]),
     parts: parts.map(built),
     parameters: job.parameters,

@@ -16,7 +16,9 @@ export const evaluate: Operation<"evaluate"> = async (workshop, request, progres
   return {
     steps: warnOfPinches(result.steps, items.filter(isBodyView)),
     items,
+    noted: result.noted,
     ...(before ? { before } : {}),
+    ...(result.meanings ? { meanings: result.meanings } : {}),
     ...(pieces ? { pieces } : {}),
   };
 };

@@ -9,7 +9,7 @@ import { Random } from "@/core/testing/trust/random";
 import { LibsqlStandIn } from "../testing/libsql-stand-in";
 
 /** How many edits are made together: a sample here, many more in the long proof. */
-const EDITS = Number(process.env.PROOF_CLIENT_EDITS ?? 40);
+const EDITS = Number(process.env.PROOF_CLIENT_EDITS ?? 24);
 const CLIENTS = 8;
 
 const folder = mkdtempSync(path.join(tmpdir(), "bold-seam-servers-"));

@@ -7,7 +7,7 @@ import { type Field, stepType } from "@/core/steps";
 import type { ItemView } from "@/engine/contract";
 import { Button, Check, Choice } from "../controls/controls";
 import { Mark } from "../marks/marks";
-import { usePart, useWorkspace } from "../state/context";
+import { useFound, usePart, useWorkspace } from "../state/context";
 import { meant, toggleItem, unmeant } from "../state/refs";
 import { faceSideKey, OPEN_SIDES, type Sides, sideOf, sideOptions, sidesFor } from "../state/sides";
 import { benchKnown, pickable } from "../state/workspace-store";
@@ -88,7 +88,7 @@ export function ItemList({
 
 export function BodiesField({
   field,
-  value,
+  value: stored,
   onChange,
 }: {
   field: Extract<Field, { kind: "bodies" }>;
@@ -97,6 +97,7 @@ export function BodiesField({
 }) {
   const known = useBenchKnown();
   const items = usePickable().filter((item) => hasAny(item, field.accepts));
+  const value = useFound().items(stored);
   const toggle = (id: string) => onChange(toggleItem(value, id, items, field.max));
   const picked = meant(value, items);
   const lost = unmeant(value, items);
@@ -201,7 +202,7 @@ export function CuttersField({
   field,
   preset,
   stock,
-  value,
+  value: stored,
   keepSide,
   faces,
   onChange,
@@ -217,7 +218,9 @@ export function CuttersField({
 }) {
   const all = usePickable();
   const known = useBenchKnown();
-  const taken = meant(stock, all);
+  const found = useFound();
+  const value = found.items(stored);
+  const taken = meant(found.items(stock), all);
   const items = all.filter(
     (item) => !taken.includes(item.id) && has(item, preset === "subtract" ? "closed" : "divides"),
   );

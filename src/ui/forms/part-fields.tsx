@@ -4,8 +4,8 @@ import type { Field } from "@/core/steps";
 import { formatArea, formatLength, type LengthUnit } from "@/core/units";
 import { type BodyView, type CornerView, type EdgeView, type FaceView, isBodyView } from "@/engine/contract";
 import { Check } from "../controls/controls";
-import { useJob, useWorkspace } from "../state/context";
-import { cornerRef, edgeRef, faceRef, sameCorner, sameEdge, sameFace, togglePart } from "../state/refs";
+import { useFound, useJob, useWorkspace } from "../state/context";
+import { asNow, cornerRef, edgeRef, faceRef, sameCorner, sameEdge, sameFace, togglePart } from "../state/refs";
 import type { Hover } from "../state/workspace-store";
 import { PickHead, usePickable } from "./item-fields";
 
@@ -63,11 +63,11 @@ interface Choice<T> {
 }
 
 /** A field filled by picking parts of bodies: in the view, or from a list that lights up what it names. */
-function PartsField<T extends object>({
+function PartsField<T extends FaceRef | EdgeRef | CornerRef>({
   field,
   value,
   choices,
-  same,
+  same: alike,
   max,
   noun,
   onChange,
@@ -75,12 +75,14 @@ function PartsField<T extends object>({
   field: Field;
   value: T[];
   choices: { body: BodyView; list: Choice<T>[] }[];
-  same(a: T, b: T): boolean;
+  same(kept: T, choice: T): boolean;
   max: number | undefined;
   noun: string;
   onChange(value: T[]): void;
 }) {
   const set = useWorkspace((state) => state.set);
+  const found = useFound();
+  const same = asNow(found, alike);
   const all = choices.flatMap(({ body, list }) => list.map((choice) => ({ ...choice, body })));
   return (
     <fieldset aria-label={field.label} className="min-w-0">
@@ -89,7 +91,8 @@ function PartsField<T extends object>({
       {value.length > 0 ? (
         <ul className="mb-1 flex flex-col gap-1">
           {value.map((ref) => {
-            const known = all.find((choice) => same(choice.ref, ref));
+            const known = all.find((choice) => same(ref, choice.ref));
+            const at = found.part(ref);
             return (
               <li
                 key={JSON.stringify(ref)}
@@ -100,7 +103,10 @@ function PartsField<T extends object>({
                 <span className="min-w-0 truncate">
                   {known
                     ? `${known.body.name}: ${known.words}`
-                    : `Found by its ${noun === "corner" ? "place" : "shape"}`}
+                    : at
+                      ? `Found by its ${noun === "corner" ? "place" : "shape"}`
+                      : `Not found any more: pick the ${noun} again`}
+                  {known && at?.guessed ? <span className="text-warn"> – guessed</span> : null}
                 </span>
                 <button
                   type="button"

@@ -5,6 +5,7 @@ import { scopeOf } from "@/core/job";
 import type { ParameterScope } from "@/core/params";
 import type { EngineHost } from "@/engine/host";
 import type { JobStore, JobStoreHandle } from "./job-store";
+import { type Found, foundIn } from "./whereabouts";
 import type { WorkspaceStore, WorkspaceStoreApi } from "./workspace-store";
 
 interface Stores {
@@ -43,6 +44,12 @@ export function useScope(): ParameterScope {
     const steps = part.steps.map((step) => (step.id === editing?.step.id ? editing.step : step));
     return scopeOf({ parameters: ofJob }, { ...part, steps });
   }, [ofJob, part, editing]);
+}
+
+/** What the engine made of the references that are shown. */
+export function useFound(): Found {
+  const evaluation = useWorkspace((state) => state.evaluation);
+  return useMemo(() => foundIn(evaluation), [evaluation]);
 }
 
 export function usePart() {

@@ -8,12 +8,14 @@ import { BODY_HEX } from "../viewport/palette";
 import type { State } from "./drawing";
 import { lookOf } from "./looks";
 import { partOf } from "./measuring";
+import { foundIn } from "./whereabouts";
 
 /** A body as the view draws it: what of it is picked, pointed at or to blame lights up. */
 export function drawBody(item: BodyView, mesh: ViewMesh, { state, part, dark, picked }: Sitting): DrawnBody {
   const trouble = troubleOf(state);
   const look = lookOf(part, item);
   const { editing } = state;
+  const found = foundIn(state.evaluation);
   const cutters = editing?.step.type === "seam" ? (editing.step.cutters as string[]) : [];
   const isBehind = editing?.step.type === "sketch" && state.picking === null;
   const isCutter = item.kind === "sheet" || cutters.includes(item.id) || cutters.includes(item.step);
@@ -22,7 +24,7 @@ export function drawBody(item: BodyView, mesh: ViewMesh, { state, part, dark, pi
     editing && !isBehind
       ? shownFields(editing.step).flatMap(({ key }) => {
           const value = editing.step[key];
-          return Array.isArray(value) ? value.filter(isPartRef) : [];
+          return Array.isArray(value) ? value.filter(isPartRef).flatMap((ref) => found.part(ref)?.now ?? []) : [];
         })
       : [];
   if (!editing && state.selected === item.id && state.selectedFace !== null)

@@ -6,6 +6,7 @@ import type { Drawing, DrawnBody } from "../viewport/drawn";
 import { pieceColour } from "../viewport/palette";
 import { troubleOf } from "./draw-body";
 import { isOut } from "./visibility";
+import { foundIn } from "./whereabouts";
 import type { WorkspaceStore } from "./workspace-store";
 
 /** What of the workspace the picture is made from: whatever else changes, as how far a step has come, leaves it as it is. */
@@ -95,11 +96,12 @@ export function pickedKind(state: Pick<State, "editing" | "picking">): Field["ki
 }
 
 /** The items that the open step names, or that are selected. */
-function pickedItems({ editing, selected, picking }: State): Set<string> {
+function pickedItems({ editing, selected, picking, evaluation }: State): Set<string> {
   if (!editing) return new Set(selected ? [selected] : []);
   if (picking === null) return new Set();
   const value = editing.step[picking];
-  return new Set(Array.isArray(value) ? value.filter((entry): entry is string => typeof entry === "string") : []);
+  const ids = Array.isArray(value) ? value.filter((entry): entry is string => typeof entry === "string") : [];
+  return new Set(foundIn(evaluation).items(ids));
 }
 
 function drawPieces(pieces: PieceView[], { shownPieces: shown, pull, hover, alone }: State): DrawnBody[] {

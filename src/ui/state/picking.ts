@@ -2,7 +2,8 @@ import { has, hasAny } from "@/core/items/kinds";
 import type { CornerRef, EdgeRef, FaceRef } from "@/core/references";
 import type { Field } from "@/core/steps";
 import { type ItemView, isBodyView } from "@/engine/contract";
-import { cornerRef, edgeRef, faceRef, sameCorner, sameEdge, sameFace, toggleItem, togglePart } from "./refs";
+import { asNow, cornerRef, edgeRef, faceRef, sameCorner, sameEdge, sameFace, toggleItem, togglePart } from "./refs";
+import type { Found } from "./whereabouts";
 import type { Hover } from "./workspace-store";
 
 /** Whether a field takes what lies under the pointer. */
@@ -34,14 +35,20 @@ export function afterPick(
   item: ItemView,
   hit: Hover,
   items: readonly ItemView[],
+  found: Found,
 ): unknown {
   if (isBodyView(item)) {
     if (field.kind === "faces")
-      return togglePart(value as FaceRef[], faceRef(item, item.faces[hit.face!]!), sameFace, field.max);
+      return togglePart(value as FaceRef[], faceRef(item, item.faces[hit.face!]!), asNow(found, sameFace), field.max);
     if (field.kind === "edges")
-      return togglePart(value as EdgeRef[], edgeRef(item, item.edges[hit.edge!]!), sameEdge, field.max);
+      return togglePart(value as EdgeRef[], edgeRef(item, item.edges[hit.edge!]!), asNow(found, sameEdge), field.max);
     if (field.kind === "corners")
-      return togglePart(value as CornerRef[], cornerRef(item, item.corners[hit.corner!]!), sameCorner, field.max);
+      return togglePart(
+        value as CornerRef[],
+        cornerRef(item, item.corners[hit.corner!]!),
+        asNow(found, sameCorner),
+        field.max,
+      );
   }
-  return toggleItem(value as string[], item.id, items, field.kind === "bodies" ? field.max : undefined);
+  return toggleItem(found.items(value as string[]), item.id, items, field.kind === "bodies" ? field.max : undefined);
 }

@@ -7,6 +7,7 @@ import {
   writeFaceRef,
 } from "@/core/references";
 import type { BodyView, CornerView, EdgeView, FaceView } from "@/engine/contract";
+import type { Found } from "./whereabouts";
 
 /** The reference that a step keeps of a picked edge. */
 export const edgeRef = (body: BodyView, edge: EdgeView): EdgeRef => writeEdgeRef(body.id, edge);
@@ -24,6 +25,14 @@ export function togglePart<T extends object>(value: T[], ref: T, same: (a: T, b:
 export const sameEdge = (a: EdgeRef, b: EdgeRef): boolean => a.body === b.body && a.edge === b.edge;
 export const sameFace = (a: FaceRef, b: FaceRef): boolean => a.body === b.body && a.face === b.face;
 export const sameCorner = (a: CornerRef, b: CornerRef): boolean => a.body === b.body && a.corner === b.corner;
+
+/** The same, with what was picked earlier taken as it is called today. */
+export const asNow =
+  <T extends FaceRef | EdgeRef | CornerRef>(found: Found, same: (a: T, b: T) => boolean) =>
+  (kept: T, picked: T): boolean => {
+    const now = found.part(kept)?.now;
+    return now !== undefined && same(now, picked);
+  };
 
 /** The reference that a step keeps of a picked face. */
 export const faceRef = (body: BodyView, face: FaceView): FaceRef => writeFaceRef(body.id, face);

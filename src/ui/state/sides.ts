@@ -7,17 +7,23 @@ export type Sides = Readonly<Record<string, KeepSide>>;
 /** What the side of a picked face is kept under. */
 export const faceSideKey = (ref: FaceRef) => `face:${ref.face ?? ""}`;
 
+/** The side that was chosen for a cutter: as it is called now, as it was called before, or for its step. */
+function ownSide(sides: Sides, { id, was, step }: Pick<ItemView, "id" | "step" | "was">): KeepSide | undefined {
+  const before = was.find((other) => sides[other] !== undefined);
+  return sides[id] ?? (before === undefined ? sides[step] : sides[before]);
+}
+
 /** The side of a cutter that stays: as chosen for it, or for the step that it is named by, or as every cut begins. */
-export function sideOf(sides: Sides, item: Pick<ItemView, "id" | "step" | "kind">): KeepSide {
-  return sides[item.id] ?? sides[item.step] ?? (item.kind === "solid" ? "out" : "front");
+export function sideOf(sides: Sides, item: Pick<ItemView, "id" | "step" | "kind" | "was">): KeepSide {
+  return ownSide(sides, item) ?? (item.kind === "solid" ? "out" : "front");
 }
 
 /** The sides that still belong to something once other things cut. */
 export function sidesFor(sides: Sides, cutters: readonly ItemView[], faces: readonly FaceRef[]) {
   const kept: Record<string, KeepSide> = {};
-  for (const { id, step } of cutters) {
-    const side = sides[id] ?? sides[step];
-    if (side) kept[id] = side;
+  for (const cutter of cutters) {
+    const side = ownSide(sides, cutter);
+    if (side) kept[cutter.id] = side;
   }
   for (const ref of faces) {
     const side = sides[faceSideKey(ref)];

@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 import { Triangle, Vector3 } from "three";
 import { formatAngle, formatLength } from "@/core/units";
 import { isBodyView, type ViewMesh } from "@/engine/contract";
-import { useJob, usePart, useWorkspace } from "../state/context";
+import { useFound, useJob, usePart, useWorkspace } from "../state/context";
 import { notesOf } from "../state/notes";
 import type { ViewScene } from "./scene";
 
@@ -96,6 +96,7 @@ function pointOn(mesh: ViewMesh | undefined, face: number, middle: Point): Point
 /** A numbered flag where a note on a face is, of the selected body; of others a plain one. */
 function Flags({ scene }: { scene: ViewScene }) {
   const part = usePart();
+  const found = useFound();
   const items = useWorkspace((state) => state.evaluation?.items);
   const selected = useWorkspace((state) => state.selected);
   const hidden = useWorkspace((state) => state.hidden);
@@ -104,7 +105,7 @@ function Flags({ scene }: { scene: ViewScene }) {
   if (part.notes.length === 0) return null;
   const shown = (items ?? []).filter(isBodyView).filter(({ id }) => (alone !== null ? alone === id : !hidden.has(id)));
   return shown.flatMap((body) =>
-    notesOf(part, body).map(({ note, face }, number) => {
+    notesOf(part, body, found).map(({ note, face }, number) => {
       const box = body.measures.box;
       const at: Point | null =
         face !== null

@@ -5,6 +5,7 @@ import { useStores } from "../state/context";
 import { drawingOf, drawnAnew, pickedKind, pickField } from "../state/drawing";
 import { afterMeasurePick } from "../state/measuring";
 import { accepts, afterPick } from "../state/picking";
+import { foundIn } from "../state/whereabouts";
 import { pickable } from "../state/workspace-store";
 import { useTheme } from "../workspace/theme";
 import type { Hit } from "./drawn";
@@ -115,7 +116,10 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
       const item = items.find((candidate) => candidate.id === hit.id);
       const field = pickField(state);
       // Nothing can be picked while it is not known what lies on the bench before this step.
-      if (item && field) state.setDraft({ [picking]: afterPick(field, editing.step[picking], item, hit, items) });
+      if (item && field)
+        state.setDraft({
+          [picking]: afterPick(field, editing.step[picking], item, hit, items, foundIn(state.evaluation)),
+        });
       return;
     }
     if (state.measuring) {

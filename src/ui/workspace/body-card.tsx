@@ -7,7 +7,7 @@ import { type ItemView, isBodyView } from "@/engine/contract";
 import { IconButton } from "../controls/controls";
 import { shownAs } from "../items";
 import { Mark } from "../marks/marks";
-import { useJob, usePart, useStores, useWorkspace } from "../state/context";
+import { useFound, useJob, usePart, useStores, useWorkspace } from "../state/context";
 import { lacksWords } from "../state/lacks";
 import { lookOf, massOf } from "../state/looks";
 import { notesOf } from "../state/notes";
@@ -38,7 +38,8 @@ export function BodyCard({ item }: { item: ItemView }) {
   const { words, bad } = shown.state(item);
   const look = isBodyView(item) ? lookOf(part, item) : {};
   const mass = isBodyView(item) ? massOf({ materials }, part, item) : null;
-  const notes = isBodyView(item) ? notesOf(part, item).length : 0;
+  const found = useFound();
+  const notes = isBodyView(item) ? notesOf(part, item, found).length : 0;
   const lacks = lacksWords(item, part);
   return (
     <article

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { lookEdits, type Note } from "@/core/job";
 import type { BodyView } from "@/engine/contract";
 import { Button } from "../controls/controls";
-import { usePart, useStores, useWorkspace } from "../state/context";
+import { useFound, usePart, useStores, useWorkspace } from "../state/context";
 import { notesOf } from "../state/notes";
 import { faceRef } from "../state/refs";
 
@@ -18,6 +18,7 @@ export function NotesList({ body }: { body: BodyView }) {
   const face = clicked === null ? undefined : body.faces[clicked];
   const keep = (label: string, note: Note) =>
     job.store.getState().editPart(part.id, label, (draft) => lookEdits.setNote(draft, note));
+  const found = useFound();
   const add = () => {
     if (!text.trim()) return;
     keep(`Note on ${body.name}`, {
@@ -31,7 +32,7 @@ export function NotesList({ body }: { body: BodyView }) {
   return (
     <section aria-label="Notes" className="mt-2 border-t border-line pt-2">
       <ol className="flex flex-col gap-1">
-        {notesOf(part, body).map(({ note, face: at }, number) => (
+        {notesOf(part, body, found).map(({ note, face: at, guessed }, number) => (
           <li
             key={note.id}
             className="flex gap-2 rounded bg-well px-2 py-1"
@@ -42,6 +43,9 @@ export function NotesList({ body }: { body: BodyView }) {
             <span className="min-w-0 grow break-words whitespace-pre-wrap">
               {note.text}
               {note.face && at === null ? <span className="block text-[13px] text-warn">Its face is gone.</span> : null}
+              {guessed ? (
+                <span className="block text-[13px] text-warn">Its face was found again by its shape. Check it.</span>
+              ) : null}
             </span>
             <button
               type="button"
