@@ -95,6 +95,11 @@ test("what was found by its looks is told in one place; kept, nothing is left to
   // One of them is picked again in its step: its form opens with the field ready to pick.
   await band.getByRole("button", { name: "Pick again in step 3" }).click();
   await expect(open(page).getByRole("button", { name: "Picking: click in the view" })).toBeVisible();
+  // The form shows what the engine found, though it is called otherwise by now; a click on it takes it out.
+  const face = open(page).getByRole("group", { name: "Face" });
+  await expect(face).toContainText(/Block.*: Flat facing up, .* – guessed/);
+  await face.getByText("Pick from a list").click();
+  await expect(face.getByRole("checkbox", { checked: true })).toHaveCount(1);
   await page.keyboard.press("Escape");
   await page.keyboard.press("Escape");
 
