@@ -6,6 +6,7 @@ import { KernelFault } from "@/core/kernel";
 import { evaluateFiles } from "./evaluate";
 import { inspect } from "./inspect";
 import { printJson } from "./output";
+import { stepsPage } from "./steps-page";
 
 /** 0: all steps good; 1: a step failed, or a format does not take a body; 2: the input is unusable. */
 export async function run(argv: readonly string[]): Promise<number> {
@@ -33,6 +34,12 @@ export async function run(argv: readonly string[]): Promise<number> {
     .command("schema")
     .description("print the JSON Schema of the job file")
     .action(() => printJson(jobJsonSchema()));
+  program
+    .command("steps")
+    .description("print the kinds of steps and their values as a page in Markdown")
+    .action(() => {
+      process.stdout.write(stepsPage());
+    });
   try {
     await program.parseAsync(argv, { from: "user" });
     return code;

@@ -31,7 +31,7 @@ export interface Limits {
 
 export type QuantityKind = "length" | "angle" | "count";
 
-interface QuantityField {
+export interface QuantityField {
   kind: QuantityKind;
   limits: Limits;
 }
@@ -90,6 +90,9 @@ function quantity(field: QuantityField, description: string) {
     .describe(description);
   return numbers.add(schema, field);
 }
+
+/** What kind of number a schema asks for, and within which limits; undefined for other values. */
+export const numberAskedBy = (schema: z.ZodType): QuantityField | undefined => numbers.of(schema);
 
 /** What is wrong with a value as it is written: a formula is read, but only its names' values can tell the rest. */
 function written(value: Quantity, field: QuantityField): string | null {

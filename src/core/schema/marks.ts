@@ -26,6 +26,11 @@ export class Marks<M extends object> {
     return schema;
   }
 
+  /** What a schema itself is marked as. */
+  of(schema: z.ZodType): M | undefined {
+    return this.registry.get(schema as never) as M | undefined;
+  }
+
   /** A copy of a value with every marked value in it changed; `path` is such as `size.0`. */
   map<T>(schema: z.ZodType, value: T, change: Change<M>): T {
     return this.changed(schema, value, "", change) as T;
@@ -33,13 +38,13 @@ export class Marks<M extends object> {
 
   /** Calls `found` with every marked value in a value. */
   each(schema: z.ZodType, value: unknown, found: (value: unknown, mark: M, path: string) => void, path = ""): void {
-    const mark = this.registry.get(schema as never) as M | undefined;
+    const mark = this.of(schema);
     if (mark) found(value, mark, path);
     else for (const [key, inner, item] of this.parts(schema, value)) this.each(inner, item, found, at(path, key));
   }
 
   private changed(schema: z.ZodType, value: unknown, path: string, change: Change<M>): unknown {
-    const mark = this.registry.get(schema as never) as M | undefined;
+    const mark = this.of(schema);
     if (mark) return change(value, mark, path);
     let copy = value;
     for (const [key, inner, item] of this.parts(schema, value)) {
