@@ -1,4 +1,5 @@
 import { distance, sub, type Vec3 } from "../kernel/space/vectors";
+import { SAME_PLACE } from "../tolerance";
 import type { CurveSpan } from "./span";
 import { cubicThrough } from "./through";
 
@@ -24,7 +25,7 @@ export function spansThrough(points: readonly CurvePoint[], closed: boolean, smo
   const n = points.length;
   const joints = Array.from({ length: closed ? n : n - 1 }, (_, i) => ({ a: points[i]!, b: points[(i + 1) % n]! }));
   for (const { a, b } of joints)
-    if (distance(a.at, b.at) < 1e-6) return { kind: "one-place", at: b.at, points: [a.id, b.id] };
+    if (distance(a.at, b.at) < SAME_PLACE) return { kind: "one-place", at: b.at, points: [a.id, b.id] };
   if (closed && points.every(({ by }) => by === "spline"))
     return [
       spline(

@@ -1,5 +1,6 @@
 import { lengthBetween } from "../kernel/space/quadrature";
 import { add, cross, distance, dot, length, scale, sub, unit, type Vec3 } from "../kernel/space/vectors";
+import { SAME_PLACE } from "../tolerance";
 
 /** A part of a curve in space, from one place to another: straight, or one smooth spline. */
 export type CurveSpan = { id: string } & (
@@ -77,7 +78,7 @@ export const curveEnds = (spans: readonly CurveSpan[]): [Vec3, Vec3] => [
 /** Whether a curve ends where it begins. */
 export function isClosed(spans: readonly CurveSpan[]): boolean {
   const [start, end] = curveEnds(spans);
-  return distance(start, end) < 1e-9;
+  return distance(start, end) < SAME_PLACE;
 }
 
 /** How long a curve is, mm. */

@@ -2,6 +2,7 @@ import { fail } from "../errors";
 import type { Body } from "../items";
 import { allEdgeFacts, boxOf, diagonal, distance, type EdgeFacts, type Vec3, verticesOf } from "../kernel";
 import { type CornerRef, type EdgeRef, writeCornerRef, writeEdgeRef } from "../references";
+import { SAME_PLACE } from "../tolerance";
 import { withoutPlace } from "./faces";
 import { topologyNames } from "./topology-names";
 
@@ -106,7 +107,7 @@ function hasNearerTwin(names: readonly (string | null)[], place: number, misfit:
 
 const sizeOf = (body: Body): number => {
   const box = boxOf(body.shape);
-  return box ? Math.max(diagonal(box), 1e-6) : 1;
+  return box ? Math.max(diagonal(box), SAME_PLACE) : 1;
 };
 
 /** 0 for a perfect fit, 1 and more for none. */

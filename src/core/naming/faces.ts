@@ -1,5 +1,6 @@
 import { hashText } from "../hash";
 import type { FaceFacts, Vec3 } from "../kernel";
+import { UNMADE } from "../tolerance";
 
 /**
  * Gives every face a name of its own. `bases` are the names that history hands down; faces that share one (a face that
@@ -51,7 +52,7 @@ function byPlace(faces: number[], centre: (face: number) => Vec3): number[] {
 }
 
 export function comparePlaces(a: Vec3, b: Vec3): number {
-  for (let i = 0; i < 3; i++) if (Math.abs(a[i]! - b[i]!) > 1e-3) return a[i]! - b[i]!;
+  for (let i = 0; i < 3; i++) if (Math.abs(a[i]! - b[i]!) > UNMADE) return a[i]! - b[i]!;
   return 0;
 }
 

@@ -2,6 +2,7 @@ import { fail } from "../errors";
 import type { Body } from "../items";
 import { allFaceFacts, boxOf, diagonal, distance, dot, type FaceFacts } from "../kernel";
 import { type FaceRef, type Fingerprint, writeFaceRef } from "../references";
+import { SAME_PLACE } from "../tolerance";
 import { baseName, withoutPlace } from "./faces";
 
 export type Found = { how: "found"; face: number } | { how: "guessed"; face: number; warning: string };
@@ -72,7 +73,7 @@ function mayBeTwin(body: Body, face: number, print: Fingerprint): boolean {
 
 function sizeOf({ shape }: Body): number {
   const box = boxOf(shape);
-  return box ? Math.max(diagonal(box), 1e-6) : 1;
+  return box ? Math.max(diagonal(box), SAME_PLACE) : 1;
 }
 
 function indicesWhere(names: readonly string[], test: (name: string) => boolean): number[] {
@@ -113,7 +114,7 @@ function misfit(facts: FaceFacts, print: Fingerprint, size: number): number {
   }
   if (print.radius !== undefined) {
     if (facts.radius === undefined) return 1;
-    sum += Math.min(1, Math.abs(facts.radius - print.radius) / Math.max(print.radius, 1e-6));
+    sum += Math.min(1, Math.abs(facts.radius - print.radius) / Math.max(print.radius, SAME_PLACE));
   }
   if (print.centre) sum += distance(facts.centre, print.centre) / size;
   if (print.area !== undefined)

@@ -1,5 +1,6 @@
 import type { Body } from "../items";
 import { diagonal, looseBoxOf, nearest, outwardAlong, runInside, type Vec3 } from "../kernel";
+import { SAME_PLACE } from "../tolerance";
 import type { Dangling, Knife } from "./division";
 
 /** Where and by how much a cutter fails to divide its stock. */
@@ -45,7 +46,7 @@ export function missesBy(cutter: Knife, stock: readonly Body[]): Shortfall {
       best = {
         cutter: cutter.item.id,
         stock: body.id,
-        how: near.gap > 1e-6 ? "misses" : "grazes",
+        how: near.gap > SAME_PLACE ? "misses" : "grazes",
         by: near.gap,
         at: near.on1,
       };

@@ -1,4 +1,5 @@
 import { distance, surfaceCentre } from "../kernel";
+import { UNMADE } from "../tolerance";
 import { type Doubt, findMarked, type Outcome } from "./find";
 import { readMark } from "./mark";
 import type { FateRule, Piece, PieceRef } from "./piece";
@@ -103,7 +104,7 @@ function findByFaces(ref: PieceRef, pieces: readonly Piece[], alike: readonly nu
   if (whole.length > 1) {
     // The very same place is proof; being near it is none.
     const still = ref.at
-      ? whole.filter(({ index }) => distance(surfaceCentre(pieces[index]!.shape), ref.at!) < 1e-3)
+      ? whole.filter(({ index }) => distance(surfaceCentre(pieces[index]!.shape), ref.at!) < UNMADE)
       : [];
     return still.length === 1
       ? { how: "found", piece: still[0]!.index, shifted: false }

@@ -1,5 +1,6 @@
 import { hashBytes } from "../hash";
 import { add, dot, scale, sub, type Vec3 } from "../kernel";
+import { SAME_WAY } from "../tolerance";
 
 /**
  * What a piece is known by beside its membership and sides: which faces bound it, which of them bound no other piece, what
@@ -203,7 +204,7 @@ export function amongOf(row: readonly Spot[]): Vec3[][] {
     );
     const offs = places.map((place) => sub(place, middle));
     const spread = Math.sqrt(offs.reduce((sum, off) => sum + dot(off, off), 0) / offs.length);
-    return offs.map((off) => (spread > 1e-9 ? scale(off, 1 / spread) : off));
+    return offs.map((off) => (spread > SAME_WAY ? scale(off, 1 / spread) : off));
   });
 }
 

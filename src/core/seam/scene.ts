@@ -14,6 +14,7 @@ import {
   sub,
   type Vec3,
 } from "../kernel";
+import { SAME_WAY } from "../tolerance";
 import type { Knife } from "./division";
 import type { Ids } from "./ids";
 import { boundOf, type Spot } from "./mark";
@@ -171,7 +172,7 @@ function runningAlike(surfaces: readonly Surface[]): Vec3 | null {
   const alike = surfaces.every(({ kind, along }) => {
     if (!along || (kind !== "cylinder" && kind !== "plane")) return false;
     const lean = Math.abs(dot(along, way));
-    return kind === "plane" ? lean < 1e-9 : lean > 1 - 1e-9;
+    return kind === "plane" ? lean < SAME_WAY : lean > 1 - SAME_WAY;
   });
   return alike ? way : null;
 }

@@ -17,6 +17,7 @@ import {
   type Vec3,
 } from "../../kernel";
 import { toMm, toRadians } from "../../params";
+import { SAME_WAY } from "../../tolerance";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { align } from "./declare";
 
@@ -76,7 +77,7 @@ const afterTurn = (point: Vec3, { about, axis, angle }: Placement): Vec3 =>
 function turnTo(from: Vec3, to: Vec3, about: Vec3): Placement {
   const axis = cross(from, to);
   const angle = Math.atan2(length(axis), dot(from, to));
-  if (length(axis) > 1e-9) return { about, axis: unit(axis), angle, by: [0, 0, 0] };
+  if (length(axis) > SAME_WAY) return { about, axis: unit(axis), angle, by: [0, 0, 0] };
   const any: Vec3 = Math.abs(from[2]) < 0.9 ? [0, 0, 1] : [1, 0, 0];
   return { about, axis: unit(cross(from, any)), angle: dot(from, to) > 0 ? 0 : Math.PI, by: [0, 0, 0] };
 }

@@ -1,5 +1,6 @@
 import { fail } from "../../errors";
 import { boxOf, makeBox, subshapePlanes, unionBox, type Vec3 } from "../../kernel";
+import { SAME_PLACE } from "../../tolerance";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { toVec3 } from "../shared/space";
 import { box } from "./declare";
@@ -37,7 +38,7 @@ function roundBodies(values: Values, context: StepContext) {
     whole.max[1] + margin[1] - corner[1],
     whole.max[2] + margin[2] - corner[2],
   ];
-  if (Math.min(...size) < 1e-6)
+  if (Math.min(...size) < SAME_PLACE)
     fail(
       "no-thickness",
       "The block would have no thickness: give a margin in the direction in which the bodies are flat.",

@@ -1,6 +1,7 @@
 import { fail } from "../../errors";
 import { dot, freeShape, makeRevolved, placed, subshapePlanes, type Vec3 } from "../../kernel";
 import { toMm } from "../../params";
+import { SAME_PLACE } from "../../tolerance";
 import { evaluates } from "../evaluation";
 import { AXES, toVec3 } from "../shared/space";
 import { cone } from "./declare";
@@ -9,10 +10,10 @@ export const evaluateCone = evaluates(cone, {
   weighed: () => true,
   evaluate(values, { step }) {
     const [base, top, height] = [toMm(values.diameter) / 2, toMm(values.top) / 2, toMm(values.height)];
-    if (base < 1e-6 && top < 1e-6)
+    if (base < SAME_PLACE && top < SAME_PLACE)
       fail("no-size", "A cone needs a diameter at one end at least. Give one.", { step, field: "diameter" });
-    const outline: [number, number][] = [[0, 0], ...(base > 1e-6 ? [[base, 0] as [number, number]] : [])];
-    outline.push(...(top > 1e-6 ? [[top, height] as [number, number]] : []), [0, height]);
+    const outline: [number, number][] = [[0, 0], ...(base > SAME_PLACE ? [[base, 0] as [number, number]] : [])];
+    outline.push(...(top > SAME_PLACE ? [[top, height] as [number, number]] : []), [0, height]);
     const upright = makeRevolved(outline);
     const turn = TURNS[values.axis];
     const shape = placed(upright, { about: [0, 0, 0], ...turn, by: toVec3(values.at) });

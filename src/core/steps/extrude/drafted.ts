@@ -2,6 +2,7 @@ import { fail } from "../../errors";
 import type { Body, SketchItem } from "../../items";
 import { draftFaces, freeShape, type Neutral, scale } from "../../kernel";
 import { divideAll, joinPieces } from "../../seam";
+import { SAME_PLACE } from "../../tolerance";
 import type { StepContext } from "../evaluation";
 import { largestThat } from "../shared/largest";
 
@@ -23,12 +24,12 @@ export function drafted(
   const ups: Neutral = { at: frame.origin, pull: frame.normal };
   const downs: Neutral = { at: frame.origin, pull: scale(frame.normal, -1) };
   const ways: { neutral: Neutral; bodies: () => Body[] }[] =
-    low < -1e-9 && high > 1e-9
+    low < -SAME_PLACE && high > SAME_PLACE
       ? [
           { neutral: ups, bodies: () => between(0, high) },
           { neutral: downs, bodies: () => between(low, 0).map((body) => asBack(body, step)) },
         ]
-      : [{ neutral: high > 1e-9 ? ups : downs, bodies: () => between(low, high) }];
+      : [{ neutral: high > SAME_PLACE ? ups : downs, bodies: () => between(low, high) }];
   const tilted = (by: number): Body[][] | null => {
     const made: Body[][] = [];
     for (const { neutral, bodies } of ways) {

@@ -3,6 +3,7 @@ import type { Body, SketchItem } from "../../items";
 import { boxOf, corners, dot, inSpace, type PlaneFrame, type Shape, sub } from "../../kernel";
 import { toMm } from "../../params";
 import { along, type Profile } from "../../sketch";
+import { SAME_PLACE } from "../../tolerance";
 import type { StepContext } from "../evaluation";
 import type { Limit } from "./limit";
 import type { ExtrudeValues } from "./values";
@@ -33,7 +34,7 @@ export function heights(
     }
     case "through": {
       const far = Math.max(...throughAll(targets, frame, step).map((height) => height * way));
-      if (far <= 1e-6)
+      if (far <= SAME_PLACE)
         fail("through-nothing", "The bodies lie behind the sketch. Turn it the other way round.", { step });
       return turned([0, far + 1]);
     }
@@ -43,7 +44,7 @@ export function heights(
         ? overPlane(limit!.plane, frame, profile)
         : limit!.shapes.flatMap((shape) => reach(shape, frame));
       const far = Math.max(...over.map((height) => height * way));
-      if (far <= from + 1e-6)
+      if (far <= from + SAME_PLACE)
         fail("ends-behind", `${limit!.name} lies behind where it begins. Turn it the other way round.`, { step });
       return turned([from, far + 1]);
     }

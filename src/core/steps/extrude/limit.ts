@@ -26,6 +26,9 @@ import type { Plane } from "../shared/plane/planes";
 import { otherPlane } from "../shared/plane/planes";
 import type { ExtrudeValues } from "./values";
 
+/** Cosine: a face that looks this little along the way stands square to it. Meshes of round faces tell no less. */
+const LEVEL = 1e-3;
+
 /** What an extrusion ends at. */
 export interface Limit {
   /** What a person calls it. */
@@ -161,8 +164,8 @@ function shadowed({ shape, faces }: Body, step: string, way: Vec3): number[] | n
   for (const [place, name] of faces.entries()) {
     if (name.startsWith(`${step}:`)) continue;
     const slopes = slopesOf(place);
-    if (slopes.every((slope) => slope > -1e-3)) continue;
-    if (slopes.some((slope) => slope > 1e-3)) return null;
+    if (slopes.every((slope) => slope > -LEVEL)) continue;
+    if (slopes.some((slope) => slope > LEVEL)) return null;
     back.add(place);
   }
   return edgeNeighbourhoods(shape).edges.flatMap((edge, place) =>

@@ -2,6 +2,7 @@ import { fail } from "../../errors";
 import type { Body } from "../../items";
 import { add, type Placement, placed, scale, spotsAlong, sub, turnBetween, type Vec3 } from "../../kernel";
 import { toCount, toMm, toRadians } from "../../params";
+import { SAME_WAY } from "../../tolerance";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { spineOf } from "../shared/along/spine";
 import { copyOf, joinedWith, repeatSteps } from "../shared/repeat/copies";
@@ -74,7 +75,7 @@ function inRing(values: Values): Place[] {
   const count = toCount(values.count);
   const angle = toRadians(values.angle);
   // Round a whole turn the last would lie on the first; along a part of one both ends are taken.
-  const whole = Math.abs(Math.abs(angle) - 2 * Math.PI) < 1e-9;
+  const whole = Math.abs(Math.abs(angle) - 2 * Math.PI) < SAME_WAY;
   const step = angle / (whole ? count : count - 1);
   return Array.from(
     { length: count - 1 },

@@ -1,6 +1,7 @@
 import { fail } from "../../errors";
 import { bendsOf } from "../../kernel";
 import { toMm } from "../../params";
+import { SAME_PLACE } from "../../tolerance";
 import { formatLength } from "../../units";
 import { evaluates } from "../evaluation";
 import { refuseTight, spineOf, sweptBody, without } from "../shared/along/spine";
@@ -14,7 +15,7 @@ export const evaluatePipe = evaluates(pipe, {
     const spine = spineOf(values, context);
     const targets = targetsOf(values, context);
     const [size, wall] = [toMm(values.size), toMm(values.wall)];
-    if (2 * wall >= size - 1e-6)
+    if (2 * wall >= size - SAME_PLACE)
       fail(
         "wall-thick",
         `Two walls of ${formatLength(wall)} fill a section of ${formatLength(size)}. Make the wall thinner, or 0 for a solid bar.`,
@@ -30,7 +31,7 @@ export const evaluatePipe = evaluates(pipe, {
         context,
       );
     const outer = bar(size, "");
-    if (wall < 1e-9) return putInto(values, targets, [outer], context);
+    if (wall < SAME_PLACE) return putInto(values, targets, [outer], context);
     const tube = without(outer, [bar(size - 2 * wall, "inside:")], context);
     return putInto(values, targets, [{ ...tube, hint: { text: "Tube" } }], context);
   },

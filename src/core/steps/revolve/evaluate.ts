@@ -19,6 +19,7 @@ import {
 import { baseName, faceNamesOf } from "../../naming";
 import { toRadians } from "../../params";
 import { along, type Profile, placeOf, sensesOf, type Vec2 } from "../../sketch";
+import { SAME_PLACE, SAME_WAY } from "../../tolerance";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { goesInto } from "../shared/into/declare";
 import { putInto, targetsOf } from "../shared/into/put";
@@ -35,7 +36,7 @@ export const evaluateRevolve = evaluates(revolve, {
     const targets = targetsOf(values, context);
     const { at, axis } = axisOf(values, item, context);
     const angle = values.extent === "full" ? 2 * Math.PI : toRadians(values.angle);
-    if (Math.abs(angle) < 1e-9) fail("no-angle", "The angle is nothing. Give one.", { step, field: "angle" });
+    if (Math.abs(angle) < SAME_WAY) fail("no-angle", "The angle is nothing. Give one.", { step, field: "angle" });
     const turn: Turn = {
       at,
       axis,
@@ -88,7 +89,7 @@ function axisOf(values: Values, { frame, entities }: SketchItem, context: StepCo
   if (!facts.direction || facts.kind !== "line")
     fail("not-straight", "The picked edge is not straight. Pick a straight one.", { step, bodies: [body.id] });
   const off = Math.max(...facts.ends.map((end) => Math.abs(dot(sub(end, frame.origin), frame.normal))));
-  if (off > 1e-6)
+  if (off > SAME_PLACE)
     fail("axis-off-plane", "The picked edge does not lie in the plane of the sketch. Pick one that does.", {
       step,
       bodies: [body.id],
@@ -113,7 +114,7 @@ function refuseAcross(
       if (away < low || away > high) where = place;
       low = Math.min(low, away);
       high = Math.max(high, away);
-      if (low < -1e-6 && high > 1e-6)
+      if (low < -SAME_PLACE && high > SAME_PLACE)
         fail(
           "axis-across",
           `The axis goes through the outline of ${context.nameOf(id)}, which would turn into itself. Move the axis beside the outline, or onto its edge.`,

@@ -17,6 +17,7 @@ import {
   settleFates,
   shortBy,
 } from "../../seam";
+import { SAME_PLACE } from "../../tolerance";
 import { formatLength } from "../../units";
 import { evaluates, type PieceReport, type StepContext, type StepOutcome, type ValuesOf } from "../evaluation";
 import { settleBodies } from "./bodies";
@@ -252,5 +253,5 @@ function gapText(bodies: readonly Body[]): string {
     const others = bodies.filter((other) => other !== body).map((other) => nearest(body.shape, other.shape)?.gap ?? 0);
     widest = Math.max(widest, Math.min(...others));
   }
-  return widest > 1e-6 ? `the gap between them is ${formatLength(widest)}` : "they touch without sharing space";
+  return widest > SAME_PLACE ? `the gap between them is ${formatLength(widest)}` : "they touch without sharing space";
 }

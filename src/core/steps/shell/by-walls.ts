@@ -15,6 +15,7 @@ import {
 } from "../../kernel";
 import { baseName } from "../../naming";
 import { tellStage } from "../../stage";
+import { UNMADE } from "../../tolerance";
 import type { StepContext } from "../evaluation";
 import { type MovedWall, withinWalls, withWallsMoved } from "./region";
 import { takenOut } from "./taken-out";
@@ -115,11 +116,11 @@ function isWallAway(
       const gapAt = (at: Vec3) => distanceToPoint(skin.shape, at)?.gap ?? 0;
       if (Math.abs(gapAt(pointOnFace(face)) - thickness) > OFF) return false;
       const near = (at: Vec3) => {
-        if (leastGap(solid.shape, closed, at) >= thickness - 1e-3) return false;
+        if (leastGap(solid.shape, closed, at) >= thickness - UNMADE) return false;
         const gap = gapAt(at);
         // Single precision, as meshes are: a thousandth is room for that.
-        if (gap >= thickness - 1e-3) return false;
-        return !mouths || (distanceToPoint(mouths.shape, at)?.gap ?? 0) > gap + 1e-3;
+        if (gap >= thickness - UNMADE) return false;
+        return !mouths || (distanceToPoint(mouths.shape, at)?.gap ?? 0) > gap + UNMADE;
       };
       const { positions } = tessellate(face, { linear: 0.5, angular: 0.3 });
       const step = 3 * Math.max(1, Math.floor(positions.length / 3 / PLACES));

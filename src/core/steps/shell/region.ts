@@ -19,6 +19,7 @@ import {
 } from "../../kernel";
 import { baseName, faceNamesOf } from "../../naming";
 import { divideAll, divideEach, joinPieces, type Knife, type Piece } from "../../seam";
+import { SAME_PLACE } from "../../tolerance";
 import type { StepContext } from "../evaluation";
 import { planeKnife } from "../seam/plane-knife";
 import type { Plane } from "../shared/plane/planes";
@@ -158,7 +159,7 @@ function movedKnife(
   if (ball) {
     // A ball is whole again when it is moved: it needs no edges to be run on from.
     const radius = ball.radius + (ball.outward ? -by : by);
-    if (radius < 1e-6)
+    if (radius < SAME_PLACE)
       fail("shell-tight", "A curved wall cannot be made that thick: its radius is smaller. Make it thinner.", {
         step: context.step,
       });

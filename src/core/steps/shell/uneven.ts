@@ -1,5 +1,6 @@
 import type { Body } from "../../items";
 import { freeShape } from "../../kernel";
+import { SAME_PLACE } from "../../tolerance";
 import type { StepContext } from "../evaluation";
 import { evenWalls } from "./even";
 import { lessOf, type MovedWall, withOf, withWallsMoved } from "./region";
@@ -23,7 +24,7 @@ export function unevenWalls(solid: Body, open: readonly number[], walls: Walls, 
   if (!region) throw refuseWalls(solid, context);
   const moved = closed.flatMap((place): MovedWall[] => {
     const by = Math.abs(thicknessOf(place) - base);
-    return by < 1e-9 ? [] : [{ wall: `${step}:wall:${solid.faces[place]}`, by }];
+    return by < SAME_PLACE ? [] : [{ wall: `${step}:wall:${solid.faces[place]}`, by }];
   });
   return takenOut(solid, open, withWallsMoved({ ...region, id: `${step}:room` }, moved, context), walls, context);
 }

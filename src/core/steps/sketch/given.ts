@@ -4,6 +4,7 @@ import { edgeNeighbourhoods, type PlaneFrame, type ProjectedEdge, projectEdges, 
 import { topologyNames } from "../../naming";
 import type { EdgeRef, FaceRef } from "../../references";
 import { type Entity, givenEntities } from "../../sketch";
+import { SAME_PLACE } from "../../tolerance";
 import { formatDeviation } from "../../units";
 import type { StepContext } from "../evaluation";
 
@@ -85,7 +86,7 @@ function warnOfDeviation(sources: readonly Source[], context: StepContext): void
     (most, { curve, from }) => (!curve.exact && curve.deviation > most.by ? { by: curve.deviation, from } : most),
     { by: 0, from: null },
   );
-  if (worst.from && worst.by > 1e-6)
+  if (worst.from && worst.by > SAME_PLACE)
     context.warn({
       code: "given-approximate",
       message: `A curve of ${context.nameOf(worst.from.id)} has no exact form in this plane: it is drawn to within ${formatDeviation(worst.by)}.`,

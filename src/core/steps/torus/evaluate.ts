@@ -1,6 +1,7 @@
 import { fail } from "../../errors";
 import { makeTorus } from "../../kernel";
 import { toMm } from "../../params";
+import { SAME_PLACE } from "../../tolerance";
 import { formatLength } from "../../units";
 import { evaluates } from "../evaluation";
 import { AXES, toVec3 } from "../shared/space";
@@ -10,7 +11,7 @@ export const evaluateTorus = evaluates(torus, {
   weighed: () => true,
   evaluate(values, { step }) {
     const [ring, section] = [toMm(values.diameter), toMm(values.section)];
-    if (section >= ring - 1e-6)
+    if (section >= ring - SAME_PLACE)
       fail(
         "no-hole",
         `A section of ${formatLength(section)} leaves a ring of ${formatLength(ring)} no hole. Make it thinner, or the ring larger.`,

@@ -1,6 +1,7 @@
 import { fail } from "../../errors";
 import { drawOutSolid, type PlanarStretch } from "../../kernel";
 import { toMm } from "../../params";
+import { SAME_PLACE } from "../../tolerance";
 import { evaluates } from "../evaluation";
 import { toVec3 } from "../shared/space";
 import { wedge } from "./declare";
@@ -14,7 +15,7 @@ export const evaluateWedge = evaluates(wedge, {
       number,
       number,
     ];
-    if (top >= length - 1e-6)
+    if (top >= length - SAME_PLACE)
       fail("no-slope", "The top is as long as the base, so nothing narrows. Make it shorter, or use a block.", {
         step,
         field: "top",
@@ -26,7 +27,7 @@ export const evaluateWedge = evaluates(wedge, {
       [from + top, height],
     ];
     const names = ["base", "slope", "top", "start"];
-    if (top > 1e-6) corners.push([from, height]);
+    if (top > SAME_PLACE) corners.push([from, height]);
     else names.splice(2, 1);
     const stretches = corners.map((corner, i): PlanarStretch => {
       const end = (i + 1) % corners.length;

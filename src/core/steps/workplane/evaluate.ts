@@ -1,6 +1,7 @@
 import { fail } from "../../errors";
 import { add, allFaceFacts, alongEdge, scale, subshapePlanes, type Vec3 } from "../../kernel";
 import { toMm, toRadians } from "../../params";
+import { SAME_PLACE } from "../../tolerance";
 import { formatLength } from "../../units";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { facePlane, NORMALS, otherPlane, type Plane } from "../shared/plane/planes";
@@ -72,7 +73,7 @@ function found(values: Values, context: StepContext): Plane {
         values.edge[0] ?? fail("nothing-picked", "Pick the edge that the workplane stands square to.", { step });
       const { body, edge, facts } = context.edge(ref);
       const along = toMm(values.along);
-      if (along > facts.length + 1e-6)
+      if (along > facts.length + SAME_PLACE)
         fail(
           "past-the-end",
           `The edge is ${formatLength(facts.length)} long, and ${formatLength(along)} along it is past its end. Give a smaller distance.`,

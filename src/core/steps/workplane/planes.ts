@@ -1,13 +1,14 @@
 import { add, cross, distance, dot, length, scale, sub, turned, unit, type Vec3 } from "../../kernel";
+import { SAME_PLACE, SAME_WAY } from "../../tolerance";
 import type { Plane } from "../shared/plane/planes";
 
 /** Shorter than this, mm, and a direction cannot be told from rounding. */
-const TINY = 1e-6;
+const TINY = SAME_PLACE;
 
 /** The part of `v` square to a unit axis, as a unit vector; null when there is none. */
 export function squarePart(v: Vec3, axis: Vec3): Vec3 | null {
   const rest = sub(v, scale(axis, dot(axis, v)));
-  return length(rest) < 1e-9 ? null : unit(rest);
+  return length(rest) < SAME_WAY ? null : unit(rest);
 }
 
 /** The plane through a line, turned about it from a reference direction: at 0 it lies as the reference face lies. */
@@ -32,7 +33,7 @@ export function throughPoints([a, b, c]: readonly [Vec3, Vec3, Vec3]): Plane | n
 export function midway(a: Plane, b: Plane, other: boolean): Plane {
   const middle = scale(add(a.origin, b.origin), 0.5);
   const line = cross(a.normal, b.normal);
-  if (length(line) < 1e-9) return { origin: middle, normal: a.normal };
+  if (length(line) < SAME_WAY) return { origin: middle, normal: a.normal };
   // A point common to both planes: p = s·a + t·b with p·a and p·b given (their Gram matrix, solved).
   const u = unit(line);
   const heightA = dot(a.normal, a.origin);

@@ -18,6 +18,7 @@ import {
 import { faceNamesOf } from "../../../naming";
 import { divideEach, joinPieces } from "../../../seam";
 import { pathOf, stretchesOf } from "../../../sketch";
+import { SAME_PLACE } from "../../../tolerance";
 import { formatDeviation, formatLength } from "../../../units";
 import type { StepContext } from "../../evaluation";
 import { sketchProfile } from "../profile/profile";
@@ -96,7 +97,7 @@ export function refuseTight(
 ): void {
   for (const bend of bends) {
     const needs = reach(bend);
-    if (bend.radius > needs + 1e-9) continue;
+    if (bend.radius > needs + SAME_PLACE) continue;
     fail(
       "bend-tight",
       `The bend “${nameOf(bend.number)}” has a radius of ${formatLength(bend.radius)}, and the section needs more than ${formatLength(needs)} there. Make it wider, or the section smaller.`,
@@ -121,7 +122,7 @@ export function sweptBody(
       "What is swept along this path runs into itself. Make the section smaller, the bends wider, or its turns less.",
       { step, bodies: [from] },
     );
-  if (made.deviation > 1e-6)
+  if (made.deviation > SAME_PLACE)
     context.warn({
       code: "sweep-approximate",
       message: `Its sides have no exact form: they are right to within ${formatDeviation(made.deviation)}.`,

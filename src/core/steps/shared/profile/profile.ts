@@ -13,6 +13,7 @@ import {
   regionHolds,
   stretchesOf,
 } from "../../../sketch";
+import { SAME_PLACE, SAME_WAY } from "../../../tolerance";
 import { formatLength } from "../../../units";
 import type { StepContext } from "../../evaluation";
 import { faceNames } from "../../extrude/faces";
@@ -44,7 +45,7 @@ export function facesAsSketch(refs: readonly FaceRef[], ask: string, context: St
   for (const ref of refs.slice(1)) {
     const plane = facePlane(ref, ask, context);
     const off = Math.abs(dot(sub(plane.origin, origin), normal));
-    if (dot(plane.normal, normal) < 1 - 1e-9 || off > 1e-6)
+    if (dot(plane.normal, normal) < 1 - SAME_WAY || off > SAME_PLACE)
       fail("not-one-plane", "The picked faces do not lie in one plane. Pick those that do.", { step });
   }
   const frame = framed(origin, normal);

@@ -1,0 +1,10 @@
+// What counts as nothing, named once. The geometry library itself holds places that are nearer than 1e-7 mm for one.
+
+/** mm: places nearer to each other, and lengths that are shorter, are one place. */
+export const SAME_PLACE = 1e-6;
+
+/** Sines and shares of one: directions that differ by less are one direction. About 2e-4 arc seconds. */
+export const SAME_WAY = 1e-9;
+
+/** mm: finer than anything that is made; where the library's own answers are rough, they agree to within this. */
+export const UNMADE = 1e-3;
