@@ -151,7 +151,7 @@ export function SizesOnDrawing({
                         id,
                         dimension.measured
                           ? { measured: false, value: open.sizeNow(dimension) }
-                          : { measured: true, value: open.sizeNow(dimension) },
+                          : { measured: true, value: Math.abs(open.sizeNow(dimension)), side: undefined },
                       )
                     }
                   >

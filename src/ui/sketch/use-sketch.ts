@@ -10,6 +10,7 @@ import {
   type Sketch,
   SketchFault,
   type SketchState,
+  sided,
   sizeNow,
   solveSketch,
   withLineTurned,
@@ -45,7 +46,6 @@ export function useSketch(): OpenSketch | null {
   return useMemo(() => {
     if (!step) return null;
     const { entities, constraints, dimensions } = step as unknown as Sketch;
-    const sketch: Sketch = { entities, constraints, dimensions, given, reserved };
     const sizeOf = (dimension: Dimension): number => {
       try {
         return quantityValue(dimension.value, dimension.type === "angle" ? "angle" : "length", scope);
@@ -54,18 +54,21 @@ export function useSketch(): OpenSketch | null {
         throw cause;
       }
     };
+    const sketch = withSides({ entities, constraints, dimensions, given, reserved }, sizeOf);
     const solved = attempt(sketch, sizeOf);
     return {
       frame,
       sketch,
       ...solved,
       sizeOf,
-      sizeNow: (dimension) =>
-        Math.round(sizeNow({ ...sketch, entities: solved.state?.entities ?? sketch.entities }, dimension) * 1e4) / 1e4,
+      sizeNow(dimension) {
+        const size = sizeNow({ ...sketch, entities: solved.state?.entities ?? sketch.entities }, dimension);
+        return (Math.round(size * 1e4) / 1e4) * (!dimension.measured && isBelow(dimension, sizeOf) ? -1 : 1);
+      },
       problemOf(dimension) {
         try {
-          const size = quantityValue(dimension.value, dimension.type === "angle" ? "angle" : "length", scope);
-          return dimension.type !== "angle" && size < 0 ? "It has to be 0 or more." : null;
+          quantityValue(dimension.value, dimension.type === "angle" ? "angle" : "length", scope);
+          return null;
         } catch (cause) {
           if (cause instanceof FormulaError) return cause.message;
           throw cause;
@@ -93,6 +96,26 @@ function attemptUpright(sketch: Sketch, sizeOf: (dimension: Dimension) => number
   if (flat === null || flatLine(sketch) !== null) return plain;
   const turned = attempt(withLineTurned(sketch, flat), sizeOf);
   return turned.state?.met && flatLine(turned.state) === null ? turned : plain;
+}
+
+/** Whether a distance has come out below 0, and lies on the other side. */
+function isBelow(dimension: Dimension, sizeOf: (dimension: Dimension) => number): boolean {
+  try {
+    return dimension.type !== "angle" && sizeOf(dimension) < 0;
+  } catch (cause) {
+    if (cause instanceof SketchFault) return false;
+    throw cause;
+  }
+}
+
+/** Before anything is drawn anew from where it stands now; what cannot be worked out yet is left as it is. */
+function withSides(sketch: Sketch, sizeOf: (dimension: Dimension) => number): Sketch {
+  try {
+    return sided(sketch, sizeOf);
+  } catch (cause) {
+    if (cause instanceof SketchFault) return sketch;
+    throw cause;
+  }
 }
 
 function attempt(sketch: Sketch, sizeOf: (dimension: Dimension) => number) {

@@ -1,3 +1,4 @@
+import { formatLength } from "../../units";
 import type { Constraint, Dimension, Entity, EntityType } from "../entities";
 import type { Contacts } from "./contacts";
 import {
@@ -217,8 +218,14 @@ const CONSTRAINT_NEEDS: Record<Constraint["type"], string> = {
  */
 export function dimensionEquations(dimension: Dimension, value: number, layout: Layout): Equations {
   const { local } = lookAt(dimension.of, layout);
-  if (dimension.type === "offset") return offsetEquations(dimension, value, layout, local);
-  const sign = signOf(dimension, local.at(layout.start));
+  if (dimension.type === "offset") {
+    if (value < 0) throw new SketchFault(noOtherSide(dimension, value));
+    return offsetEquations(dimension, value, layout, local);
+  }
+  const start = local.at(layout.start);
+  if (value < 0 && dimension.type !== "angle" && !hasSides(dimension, start))
+    throw new SketchFault(noOtherSide(dimension, value));
+  const sign = signOf(dimension, start);
   return {
     source: dimension.id,
     kind: "dimension",
@@ -265,10 +272,38 @@ export function measuredSize(dimension: Dimension, layout: Layout, x: Float64Arr
   return Math.abs(lengthOf(dimension, g).v);
 }
 
-/** Distances to a line, and along an axis, keep the side that they have in the drawing. */
-function signOf(dimension: Dimension, start: Geometry): 1 | -1 {
-  return dimension.type !== "angle" && lengthOf(dimension, start).v < 0 ? -1 : 1;
+/**
+ * Dimensions with the sides written down that count as above 0, where one has come out at it or below: what is drawn then stands
+ * on neither side or on the other, and the next drawing that starts from there would take that for the side that is meant.
+ *
+ * @param sizeOf a dimension's value, mm or degrees.
+ */
+export function withSides(
+  dimensions: readonly Dimension[],
+  layout: Layout,
+  sizeOf: (one: Dimension) => number,
+): Dimension[] {
+  return dimensions.map((dimension) => {
+    if (dimension.type === "angle" || dimension.side !== undefined || sizeOf(dimension) > 0) return dimension;
+    const start = lookAt(dimension.of, layout).local.at(layout.start);
+    return hasSides(dimension, start) ? { ...dimension, side: signOf(dimension, start) } : dimension;
+  });
 }
+
+/** Distances to a line, and along an axis, keep the side that they have in the drawing, where none is written down. */
+function signOf(dimension: Dimension, start: Geometry): 1 | -1 {
+  if (dimension.type === "angle") return 1;
+  return dimension.side ?? (lengthOf(dimension, start).v < 0 ? -1 : 1);
+}
+
+/** Whether a distance can lie on one side or the other: along an axis, and from a line. */
+function hasSides({ type, of }: Dimension, g: Geometry): boolean {
+  if (type === "across" || type === "upright") return true;
+  return type === "distance" && of.length === 2 && of.some((id) => g.type(id) === "line");
+}
+
+const noOtherSide = ({ name, type }: Dimension, value: number): string =>
+  `The ${name ? `size “${name}”` : type} comes out as ${formatLength(value)}. Only distances along an axis or from a line may be below 0, and turn round.`;
 
 function deviation(dimension: Dimension, value: number, g: Geometry, sign: 1 | -1): Dual {
   if (dimension.type !== "angle") return shifted(scaled(lengthOf(dimension, g), sign), -value);

@@ -9,12 +9,18 @@ import {
   type Equations,
   measuredSize,
   shapeEquations,
+  withSides,
 } from "./equations";
 import type { Freedom } from "./freedom";
 import { pointsOf, SketchFault } from "./geometry";
 import { type Layout, layOut, withValues } from "./layout";
 
 export { SketchFault } from "./geometry";
+
+/** A sketch with the sides of its dimensions written down where one has come out below 0. @throws SketchFault */
+export function sided<S extends Sketch>(sketch: S, sizeOf: SizeOf): S {
+  return { ...sketch, dimensions: withSides(sketch.dimensions, layOut(sketch), sizeOf) };
+}
 
 /** A dimension's value: millimetres, or degrees. */
 export type SizeOf = (dimension: Dimension) => number;
