@@ -70,17 +70,32 @@ test("every kind of workplane, picked in the view and from lists; one of them cu
   await fromList(page, "Through the corner", ["30, 20, 0"]);
   await addStep(page);
 
+  await begin(page, "A direction");
+  const looks = field(page, "Its front looks along");
+  for (const [axis, value] of [
+    ["X", "0"],
+    ["Y", "0"],
+    ["Z", "0"],
+  ] as const)
+    await looks.getByLabel(`Its front looks along ${axis}`).fill(value);
+  await expect(open(page)).toContainText("0, 0, 0 is no direction");
+  await looks.getByLabel("Its front looks along X").fill("1");
+  await addStep(page);
+  await begin(page, "Turned about an axis");
+  await open(page).getByLabel("Angle", { exact: true }).fill("30");
+  await addStep(page);
+
   await begin(page, "A workplane");
   await open(page).getByRole("checkbox", { name: "Workplane 3" }).click();
   await open(page).getByLabel("Offset").fill("10");
   await open(page).getByRole("switch", { name: "Front to the other side" }).click();
   await addStep(page);
-  await expect(bodyCard(page, "Workplane 7")).toBeVisible();
+  await expect(bodyCard(page, "Workplane 9")).toBeVisible();
 
   // The plane midway, moved by 10 along its normal, which points left: it cuts the block at X = −10.
   await tool(page, "Seam", "Split");
   await open(page).getByRole("group", { name: "Stock" }).getByRole("checkbox", { name: "Block" }).click();
-  await open(page).getByRole("group", { name: "Cutters" }).getByRole("checkbox", { name: "Workplane 7" }).click();
+  await open(page).getByRole("group", { name: "Cutters" }).getByRole("checkbox", { name: "Workplane 9" }).click();
   const tray = page.getByRole("region", { name: "Pieces" });
   await expect(tray.getByRole("listitem")).toHaveCount(2);
   await expect(tray).toContainText("24 cm³");

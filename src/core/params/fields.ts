@@ -75,6 +75,11 @@ export function countField(limits: Limits = {}) {
   );
 }
 
+/** Schema of a plain number, above or below 0, or a formula for one. */
+export function numberField() {
+  return quantity({ kind: "count", limits: { min: -LARGEST, max: LARGEST } }, "A plain number, or a formula");
+}
+
 /** Schema of a plain factor such as 1.02, or a formula for one. */
 export function factorField() {
   return quantity({ kind: "count", limits: { above: 0, max: 1000 } }, "A factor such as 1.02, or a formula");

@@ -143,11 +143,13 @@ export const dimensionSchema = z.discriminatedUnion("type", [
     type: z
       .enum(["distance", "across", "upright", "radius", "diameter", "offset"])
       .describe("offset: of pairs, each a line or round curve and the one that keeps this distance from it"),
-    value: lengthField().describe("Below 0, along an axis or from a line, it goes to the other side"),
+    value: lengthField(),
     side: z
       .union([z.literal(1), z.literal(-1)])
       .optional()
-      .describe("Which side counts as above 0: 1 to the right, up or left of the line. As it is drawn where left out"),
+      .describe(
+        "Which side counts as above 0 along an axis or from a line: 1 to the right, up, left of the line; as drawn where left out. Below 0 lies on the other",
+      ),
   }),
   z.object({
     ...dimensionBase,

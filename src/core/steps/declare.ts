@@ -14,7 +14,7 @@ export interface FieldCondition {
 /** How a form asks for a value. The form is drawn from these alone. */
 export type Field = { key: string; label: string; help?: string; when?: FieldCondition | FieldCondition[] } & (
   | { kind: "length" | "angle" | "count" }
-  | { kind: "point"; labels?: [string, string, string] }
+  | { kind: "point"; labels?: [string, string, string]; plain?: boolean }
   | { kind: "choice"; options: { value: string; label: string }[] }
   | { kind: "toggle" }
   | { kind: "file"; accept: string }

@@ -77,7 +77,7 @@ export function FormField({ field, values, problems, onChange }: FieldProps) {
                 hideLabel
                 lead={lead}
                 label={`${field.label} ${lead}`}
-                kind="length"
+                kind={field.plain ? "count" : "length"}
                 unit={unit}
                 value={point[axis]!}
                 problem={problems[`${field.key}.${axis}`]}
@@ -85,6 +85,7 @@ export function FormField({ field, values, problems, onChange }: FieldProps) {
               />
             ))}
           </div>
+          {field.help ? <p className="mt-1 text-[13px] text-soft">{field.help}</p> : null}
         </fieldset>
       );
     }

@@ -1,12 +1,24 @@
 import * as z from "zod";
-import { angleField, lengthField } from "../../params";
+import { angleField, lengthField, numberField } from "../../params";
 import { cornerRefSchema, edgeRefSchema, faceRefSchema, itemRef } from "../../references";
 import { declareStep } from "../declare";
 import { PLANE_OPTIONS, PRINCIPAL } from "../shared/plane/declare";
 
 const schema = z.object({
   base: z
-    .enum([...PRINCIPAL, "face", "workplane", "edge", "points", "midway", "tangent", "curve", "parallel"])
+    .enum([
+      ...PRINCIPAL,
+      "face",
+      "workplane",
+      "edge",
+      "points",
+      "midway",
+      "tangent",
+      "curve",
+      "parallel",
+      "normal",
+      "turned",
+    ])
     .default("xy")
     .describe("How the plane is found: a principal one, or from what is picked"),
   face: z.array(faceRefSchema).max(1).default([]).describe("The planar face (cylindrical for tangent)"),
@@ -16,7 +28,18 @@ const schema = z.object({
   faces: z.array(faceRefSchema).max(2).default([]).describe("The two planar faces of midway"),
   parallelTo: z.enum([...PRINCIPAL, "face", "workplane"]).default("xy"),
   otherHalf: z.boolean().default(false).describe("midway of faces at an angle: the other plane that halves it"),
-  angle: angleField().default(0).describe("edge: from the face's plane; tangent: round the axis, from X"),
+  normal: z
+    .tuple([numberField(), numberField(), numberField()])
+    .default([0, 0, 1])
+    .describe("normal: the way in which its front looks, of any length"),
+  axis: z.enum(["x", "y", "z"]).default("x").describe("turned: about a line along this"),
+  through: z
+    .tuple([lengthField(), lengthField(), lengthField()])
+    .default([0, 0, 0])
+    .describe("normal: a point of the plane; turned: a point of the axis"),
+  angle: angleField()
+    .default(0)
+    .describe("edge: from the face's plane; tangent: round the axis, from X; turned: right-handed about the axis"),
   along: lengthField({ min: 0 }).default(0).describe("curve: distance along it from where it begins, mm"),
   offset: lengthField().default(0).describe("Along the normal, mm"),
   flip: z.boolean().default(false).describe("Turn the front to the other side"),
@@ -44,6 +67,8 @@ export const workplane = declareStep({
         { value: "tangent", label: "Touching a cylinder" },
         { value: "curve", label: "Square to a curve" },
         { value: "parallel", label: "Through a corner" },
+        { value: "normal", label: "A direction" },
+        { value: "turned", label: "Turned about an axis" },
       ],
     },
     {
@@ -53,6 +78,34 @@ export const workplane = declareStep({
       options: PLANE_OPTIONS,
       when: { key: "base", is: ["parallel"] },
     },
+    {
+      key: "parallelTo",
+      kind: "choice",
+      label: "Turned is",
+      options: PLANE_OPTIONS,
+      when: { key: "base", is: ["turned"] },
+    },
+    {
+      key: "normal",
+      kind: "point",
+      label: "Its front looks along",
+      help: "Any length: 1, 0, 1 is half-way between right and up",
+      plain: true,
+      when: { key: "base", is: ["normal"] },
+    },
+    { key: "through", kind: "point", label: "Through the point", when: { key: "base", is: ["normal"] } },
+    {
+      key: "axis",
+      kind: "choice",
+      label: "About",
+      options: [
+        { value: "x", label: "X" },
+        { value: "y", label: "Y" },
+        { value: "z", label: "Z" },
+      ],
+      when: { key: "base", is: ["turned"] },
+    },
+    { key: "through", kind: "point", label: "The axis goes through", when: { key: "base", is: ["turned"] } },
     {
       key: "face",
       kind: "faces",
@@ -65,12 +118,12 @@ export const workplane = declareStep({
     {
       key: "face",
       kind: "faces",
-      label: "Parallel to the face",
+      label: "The flat face",
       accepts: "plane",
       min: 1,
       max: 1,
       when: [
-        { key: "base", is: ["parallel"] },
+        { key: "base", is: ["parallel", "turned"] },
         { key: "parallelTo", is: ["face"] },
       ],
     },
@@ -86,12 +139,12 @@ export const workplane = declareStep({
     {
       key: "plane",
       kind: "bodies",
-      label: "Parallel to the workplane",
+      label: "The workplane",
       accepts: ["plane"],
       min: 1,
       max: 1,
       when: [
-        { key: "base", is: ["parallel"] },
+        { key: "base", is: ["parallel", "turned"] },
         { key: "parallelTo", is: ["workplane"] },
       ],
     },
@@ -152,7 +205,7 @@ export const workplane = declareStep({
       max: 1,
       when: { key: "base", is: ["parallel"] },
     },
-    { key: "angle", kind: "angle", label: "Angle", when: { key: "base", is: ["edge", "tangent"] } },
+    { key: "angle", kind: "angle", label: "Angle", when: { key: "base", is: ["edge", "tangent", "turned"] } },
     { key: "offset", kind: "length", label: "Offset" },
     { key: "flip", kind: "toggle", label: "Front to the other side" },
   ],

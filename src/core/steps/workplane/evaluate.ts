@@ -6,7 +6,7 @@ import { formatLength } from "../../units";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { facePlane, NORMALS, otherPlane, type Plane } from "../shared/plane/planes";
 import { workplane } from "./declare";
-import { aboutLine, midway, throughPoints, touchingCylinder } from "./planes";
+import { aboutLine, midway, throughPoints, touchingCylinder, towards, turnedAbout } from "./planes";
 
 type Values = ValuesOf<typeof workplane>;
 
@@ -85,18 +85,32 @@ function found(values: Values, context: StepContext): Plane {
     case "parallel": {
       const corner =
         values.corners[0] ?? fail("nothing-picked", "Pick the corner that the workplane goes through.", { step });
-      const { normal } =
-        values.parallelTo === "face"
-          ? facePlane(values.face[0], "Pick the flat face that the workplane is parallel to.", context)
-          : values.parallelTo === "workplane"
-            ? otherPlane(values.plane, "Pick the workplane to start from.", context)
-            : { normal: NORMALS[values.parallelTo] };
-      return { origin: context.corner(corner), normal };
+      return { origin: context.corner(corner), normal: likened(values, context).normal };
     }
+    case "normal":
+      return (
+        towards(values.through, values.normal) ??
+        fail("no-direction", "0, 0, 0 is no direction. Give the way in which its front looks, such as 1, 0, 1.", {
+          step,
+          field: "normal",
+        })
+      );
+    case "turned":
+      return turnedAbout(likened(values, context), values.through, AXES[values.axis], toRadians(values.angle));
     default:
       return { origin: [0, 0, 0], normal: NORMALS[values.base] };
   }
 }
+
+/** The plane that the workplane is parallel to, or turned from. */
+function likened(values: Values, context: StepContext): Plane {
+  if (values.parallelTo === "face")
+    return facePlane(values.face[0], "Pick the flat face that it is parallel to, or turned from.", context);
+  if (values.parallelTo === "workplane") return otherPlane(values.plane, "Pick the workplane to start from.", context);
+  return { origin: [0, 0, 0], normal: NORMALS[values.parallelTo] };
+}
+
+const AXES: Record<Values["axis"], Vec3> = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
 
 function atAngle(values: Values, context: StepContext): Plane {
   const { step } = context;

@@ -54,3 +54,18 @@ export function touchingCylinder(axisAt: Vec3, axis: Vec3, radius: number, angle
   const normal = turned(from, axis, angle);
   return { origin: add(axisAt, scale(normal, radius)), normal };
 }
+
+/** The plane through a point whose front looks along a direction of any length. Null where that is none. */
+export function towards(through: Vec3, direction: Vec3): Plane | null {
+  const most = Math.max(...direction.map(Math.abs));
+  // Made the size of one first, so that neither 1e-200 nor 1e200 is lost on the way.
+  return most > 0 ? { origin: through, normal: unit(scale(direction, 1 / most)) } : null;
+}
+
+/** A plane turned about the line through a point along a unit axis, right-handed. */
+export function turnedAbout({ origin, normal }: Plane, through: Vec3, axis: Vec3, angle: number): Plane {
+  return {
+    origin: add(through, turned(sub(origin, through), axis, angle)),
+    normal: turned(normal, axis, angle),
+  };
+}

@@ -61,6 +61,24 @@ describe("each way to a plane", () => {
       { base: "parallel", parallelTo: "face", face: [side("x+")], corners: [cornerAt([0, 0, 0])] },
       [0, 1, 0, 0],
     ],
+    ["a typed direction", { base: "normal", normal: [2, 0, 2], through: [10, 5, 0] }, [10 * H, H, 0, H]],
+    [
+      "a direction hardly longer than nothing",
+      { base: "normal", normal: [0, 1e-200, 0], through: [0, 4, 0] },
+      [4, 0, 1, 0],
+    ],
+    ["level, turned by 45° about X", { base: "turned", angle: 45 }, [0, 0, -H, H]],
+    [
+      "level, turned by 90° about Y through a point",
+      { base: "turned", axis: "y", angle: 90, through: [7, 1, 2] },
+      [5, 1, 0, 0],
+    ],
+    [
+      "a face, turned by half a turn about an axis beside it",
+      { base: "turned", parallelTo: "face", face: [side("z+")], axis: "y", angle: "180 deg", through: [0, 0, 30] },
+      [-40, 0, 0, -1],
+    ],
+    ["turned, then moved along what it is by then", { base: "turned", axis: "x", angle: -90, offset: 3 }, [3, 0, 1, 0]],
   ] as [string, Step, number[] | null][])("%s", (_name, values, wanted) => {
     const plane = planeOf(values);
     expect(length(plane.normal)).toBeCloseTo(1, 12);
@@ -165,6 +183,11 @@ describe("what cannot be", () => {
       { base: "points", corners: [cornerAt([0, 0, 0]), cornerAt([40, 0, 0]), cornerAt([0, 0, 0])] },
       "The three corners lie on one line, so they fix no plane. Pick another corner.",
     ],
+    [
+      { base: "normal", normal: [0, 0, 0] },
+      "0, 0, 0 is no direction. Give the way in which its front looks, such as 1, 0, 1.",
+    ],
+    [{ base: "turned", parallelTo: "workplane" }, "Pick the workplane to start from."],
     [{ base: "midway", faces: [side("x+")] }, "Pick the two flat faces that the workplane lies between."],
     [{ base: "tangent", face: [side("x+")] }, "The picked face is not cylindrical. Pick a cylindrical one."],
     [
