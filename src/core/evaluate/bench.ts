@@ -2,6 +2,7 @@ import { fail, type Repair, type Trouble } from "../errors";
 import { type Body, type Item, isBody } from "../items";
 import { ITEM_KINDS } from "../items/kinds";
 import type { Part, Step } from "../job";
+import { bringsIn, stepType } from "../steps";
 import type { Trace } from "../steps/evaluation";
 import { Lineage } from "./lineage";
 import { meaningOf } from "./pieces";
@@ -68,7 +69,7 @@ export class Bench {
     for (const item of result.made) {
       this.live.set(item.id, { item, key: result.key });
       if ("from" in item.hint) this.lineage.from(item.id, item.hint.from);
-      this.names.set(item.id, distinct(this.hintText(item), taken));
+      this.names.set(item.id, distinct(this.hintText(item, step), taken));
       taken.add(this.nameOf(item.id));
     }
     this.madeBy.set(
@@ -134,8 +135,9 @@ export class Bench {
     return traces ? meaningOf(ref.slice(step.length + 1), traces) : null;
   }
 
-  private hintText({ hint }: Item): string {
-    if ("text" in hint) return hint.text;
+  /** What an item is called that nobody named: as its step was named, or as what it is made from is called. */
+  private hintText({ hint }: Item, step: Step): string {
+    if ("text" in hint) return bringsIn(stepType(step.type)!) ? hint.text : (step.name ?? hint.text);
     if ("part" in hint) return this.nameElsewhere(hint.part, hint.item) ?? hint.item;
     return `${this.nameOf(hint.from)}${hint.suffix ? ` ${hint.suffix}` : ""}`;
   }

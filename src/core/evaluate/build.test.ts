@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from "vitest";
-import { edits } from "../job";
+import { edits, type Job } from "../job";
 import { loadNodeKernel } from "../kernel/library/node";
 import { build, jobOf } from "../testing/harness";
 import { blockFile } from "../testing/step-text";
@@ -271,5 +271,39 @@ describe("steps", () => {
       ]),
     ).toBe("faces-apart");
     expect(run([])).toBe("nothing-picked");
+  });
+});
+
+describe("what bodies are called", () => {
+  const box = { id: "a", type: "box", size: [20, 20, 20] };
+  const cut = [
+    { id: "w", type: "workplane", base: "yz" },
+    { id: "s", type: "seam", preset: "split", stock: ["a"], cutters: ["w"], keepCutters: false },
+  ];
+  const names = (job: Job) => build(job).bench.map(({ name }) => name);
+  const keys = (job: Job) => build(job).steps.map(({ key }) => key);
+
+  test("as their step was named, pieces of them too, until they have names of their own; nothing is built anew for it", () => {
+    const plain = jobOf([box, ...cut]);
+    const named = jobOf([{ ...box, name: "Top plate" }, ...cut]);
+    expect(names(plain)).toEqual(["Block 1", "Block 2"]);
+    expect(names(named)).toEqual(["Top plate 1", "Top plate 2"]);
+    expect(keys(named)).toEqual(keys(plain));
+    const given = jobOf([], {
+      parts: [{ id: "part", name: "Part", steps: [{ ...box, name: "Top plate" }], names: { "a:block": "Lid" } }],
+    });
+    expect(names(given)).toEqual(["Lid"]);
+  });
+
+  test("two steps of one name: told apart by a number; a workplane and a sketch as well", () => {
+    expect(
+      names(
+        jobOf([
+          { ...box, name: "Post" },
+          { ...box, id: "b", at: [50, 0, 0], name: "Post" },
+          { id: "w", type: "workplane", name: "Parting" },
+        ]),
+      ),
+    ).toEqual(["Post", "Post 2", "Parting"]);
   });
 });
