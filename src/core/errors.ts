@@ -12,6 +12,8 @@ export interface Trouble {
   bodies?: string[];
   /** A place to light up, mm. */
   at?: [number, number, number];
+  /** Further places that it is about. */
+  places?: [number, number, number][];
   /** Pieces of the step to light up, by their keys. */
   pieces?: string[];
   /** Faces to light up, by their names. */
@@ -22,10 +24,18 @@ export interface Trouble {
 }
 
 /** A change that would mend it: set fields of a step. */
-export interface Repair {
+export interface Repair extends StepChange {
   label: string;
+  /** Changes of other steps that belong to it: done together or not at all. */
+  with?: StepChange[];
+}
+
+/** Fields of a step and what they are set to; an `add` is an amount, mm. */
+export interface StepChange {
   step: string;
   set: Record<string, unknown>;
+  /** What is set where the step has no such field: the first of these that it has. Never of a repair that is offered. */
+  or?: Record<string, unknown>[];
 }
 
 /** The project's own error: everything that a user can cause leaves the core as one of these. */

@@ -1,6 +1,6 @@
-import type { Repair, Trouble } from "../errors";
+import type { Repair, StepChange, Trouble } from "../errors";
 import { hashValue } from "../hash";
-import { type Job, type Part, partsNeeded, repaired, type Step } from "../job";
+import { changesOf, type Job, type Part, partsNeeded, repaired, type Step } from "../job";
 import { stepType } from "../steps";
 import type { StepReport } from "./types";
 
@@ -17,9 +17,23 @@ const KNOWN = 300;
  */
 export function withTriedRepairs(trouble: Trouble, job: Job, part: Part, trial: Trial): Trouble {
   const { repair, others = [], ...rest } = trouble;
-  const offered = [...(repair ? [repair] : []), ...others].filter((one) => mends(one, trouble, job, part, trial));
+  const offered = [...(repair ? [repair] : []), ...others]
+    .flatMap((one) => fitted(one, part) ?? [])
+    .filter((one) => mends(one, trouble, job, part, trial));
   const [first, ...more] = offered;
   return { ...rest, ...(first ? { repair: first } : {}), ...(more.length > 0 ? { others: more } : {}) };
+}
+
+/** A repair with, of each step's changes, the one that the step can take; null where it can take none. */
+function fitted(repair: Repair, part: Part): Repair | null {
+  const changes = changesOf(repair).map(({ step: id, set, or = [] }): StepChange | null => {
+    const step = part.steps.find((one) => one.id === id);
+    const taken = step && [set, ...or].find((one) => changed(step, one) !== null);
+    return taken ? { step: id, set: taken } : null;
+  });
+  const [first, ...more] = changes.flatMap((change) => change ?? []);
+  if (!first || changes.includes(null)) return null;
+  return { label: repair.label, ...first, ...(more.length > 0 ? { with: more } : {}) };
 }
 
 function mends(repair: Repair, trouble: Trouble, job: Job, part: Part, trial: Trial): boolean {
@@ -30,7 +44,8 @@ function mends(repair: Repair, trouble: Trouble, job: Job, part: Part, trial: Tr
   const key = hashValue([job.parameters, part.parameters ?? null, part.steps, others, step, repair]);
   let mended = known.get(key);
   if (mended === undefined) {
-    const steps = part.steps.map((one) => (one.id === repair.step ? changed(one, repair.set) : one));
+    const changes = new Map(changesOf(repair).map((change) => [change.step, change.set] as const));
+    const steps = part.steps.map((one) => (changes.has(one.id) ? changed(one, changes.get(one.id)!) : one));
     mended = !steps.includes(null) && isBuilt(trial(job, { ...part, steps: steps as Step[], hold: null }, step), step);
     if (known.size >= KNOWN) known.clear();
     known.set(key, mended);

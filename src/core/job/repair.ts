@@ -1,5 +1,12 @@
+import type { Repair, StepChange } from "../errors";
 import { isFormula, toMm } from "../params";
 import type { Step } from "./document";
+
+/** All that a repair changes, step by step. */
+export const changesOf = ({ step, set, or, with: more }: Repair): StepChange[] => [
+  { step, set, ...(or ? { or } : {}) },
+  ...(more ?? []),
+];
 
 /** What a repair sets: a value as it is, or an amount of millimetres added to what is there, formula or not. */
 export function repaired(step: Step, set: Record<string, unknown>): Record<string, unknown> {

@@ -1,3 +1,4 @@
+import type { Trouble } from "@/core/errors";
 import type { Part } from "@/core/job";
 import { type Field, shownFields } from "@/core/steps";
 import { type ItemView, isBodyView, type PieceView } from "@/engine/contract";
@@ -56,7 +57,7 @@ export function drawingOf(state: State, dark: boolean, part: Part): Drawing {
     hoveredCorner: hover?.corner ?? null,
     section,
     dark,
-    mark: troubleOf(state)?.at ?? null,
+    marks: placesOf(troubleOf(state)),
   };
   for (const item of items) {
     // While a step is open all can be picked from; else what has served is left out, but for what is pointed at.
@@ -129,6 +130,10 @@ function drawPieces(pieces: PieceView[], { shownPieces: shown, pull, hover, alon
       },
     ];
   });
+}
+
+function placesOf(trouble: Trouble | null): Drawing["marks"] {
+  return trouble?.at ? [trouble.at, ...(trouble.places ?? [])] : [];
 }
 
 function average(values: number[]): number {

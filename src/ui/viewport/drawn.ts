@@ -54,8 +54,8 @@ export interface Drawing {
   hoveredCorner: number | null;
   section: Section | null;
   dark: boolean;
-  /** A place to mark, as where a cutter stops short. */
-  mark: readonly [number, number, number] | null;
+  /** Places to mark, as where cutters stop short. */
+  marks: readonly (readonly [number, number, number])[];
 }
 
 export interface Hit {

@@ -42,7 +42,7 @@ export class ViewScene {
   private caps: SectionCap[] = [];
   private readonly light = new DirectionalLight(0xffffff, 2.1);
   private readonly clip = new Plane();
-  private readonly marker: Group;
+  private readonly markers: Group[] = [];
   private readonly listeners = new Set<() => void>();
   private drawing: Drawing | null = null;
   private colours: ViewColours = viewColours(false);
@@ -58,8 +58,6 @@ export class ViewScene {
     this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
     this.camera = new ViewCamera(canvas, () => this.render());
     this.scene.add(new AmbientLight(0xffffff, 1.15), this.light, this.light.target);
-    this.marker = makeMarker();
-    this.scene.add(this.marker);
   }
 
   draw(drawing: Drawing): void {
@@ -98,8 +96,7 @@ export class ViewScene {
     this.drawCaps(drawing, clip);
     this.drawPlanes(drawing);
     this.drawLines(drawing);
-    this.marker.visible = drawing.mark !== null;
-    if (drawing.mark) this.marker.position.set(...(drawing.mark as [number, number, number]));
+    this.drawMarks(drawing.marks);
     // A view that was empty is fitted to the first thing that comes into it.
     const empty = drawing.bodies.length === 0 && drawing.lines.length === 0;
     if (empty) this.fitted = false;
@@ -373,12 +370,27 @@ export class ViewScene {
         .add(side)
         .addScaledVector(camera.up, offset.length() * 0.4);
       this.light.target.position.copy(target);
-      this.marker.scale.setScalar(9 / camera.zoom);
-      this.marker.quaternion.copy(camera.quaternion);
+      for (const marker of this.markers) {
+        marker.scale.setScalar(9 / camera.zoom);
+        marker.quaternion.copy(camera.quaternion);
+      }
       this.renderer.render(this.scene, camera);
       for (const listener of this.listeners) listener();
       this.canvas.dataset.frames = String(Number(this.canvas.dataset.frames ?? 0) + 1);
     });
+  }
+
+  private drawMarks(places: Drawing["marks"]): void {
+    while (this.markers.length < places.length) {
+      const marker = makeMarker();
+      this.markers.push(marker);
+      this.scene.add(marker);
+    }
+    for (const [i, marker] of this.markers.entries()) {
+      const at = places[i];
+      marker.visible = at !== undefined;
+      if (at) marker.position.set(...(at as [number, number, number]));
+    }
   }
 
   dispose(): void {

@@ -1,9 +1,9 @@
 "use client";
 import { useMemo } from "react";
-import type { Trouble } from "@/core/errors";
+import type { Repair, Trouble } from "@/core/errors";
 import { whyNotMoved } from "@/core/evaluate/dependants";
 import { hasAny } from "@/core/items/kinds";
-import { edits, freshStepId, type GroupRun, repaired, type Step, sheetEdits } from "@/core/job";
+import { changesOf, edits, freshStepId, type GroupRun, repaired, type Step, sheetEdits } from "@/core/job";
 import { shownFields, stepType } from "@/core/steps";
 import { useStores } from "../state/context";
 import { newStep, problemsOf, scopeIn } from "../state/draft";
@@ -127,10 +127,12 @@ export function useActions() {
         editPart(part().id, `Rename a body to ${name || "its own name"}`, (draft) => edits.renameBody(draft, id, name));
       },
       /** Sets fields of a step as a repair says: a value, or an amount to add to a length. */
-      repair(id: string, set: Record<string, unknown>, label: string) {
-        editPart(part().id, label, (draft) => {
-          const step = draft.steps.find((candidate) => candidate.id === id);
-          if (step) Object.assign(step, repaired(step, set));
+      repair(repair: Repair) {
+        editPart(part().id, repair.label, (draft) => {
+          for (const { step: id, set } of changesOf(repair)) {
+            const step = draft.steps.find((candidate) => candidate.id === id);
+            if (step) Object.assign(step, repaired(step, set));
+          }
         });
       },
     };

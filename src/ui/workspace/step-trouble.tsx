@@ -1,6 +1,6 @@
 "use client";
-import type { Trouble as TroubleFacts } from "@/core/errors";
-import { repaired } from "@/core/job";
+import type { Repair, Trouble as TroubleFacts } from "@/core/errors";
+import { changesOf, repaired } from "@/core/job";
 import { Button } from "../controls/controls";
 import { useWorkspace } from "../state/context";
 import { useActions } from "./actions";
@@ -22,7 +22,14 @@ export function StepTrouble({ trouble, bad }: { trouble: TroubleFacts; bad: bool
   const { repair: mend } = useActions();
   const editing = useWorkspace((state) => state.editing);
   const setDraft = useWorkspace((state) => state.setDraft);
-  const { message, repair } = trouble;
+  const { message, repair, others } = trouble;
+  /** What concerns the open step goes into its form; what concerns others is done to them. */
+  const apply = (one: Repair) => {
+    const own = editing && changesOf(one).find(({ step }) => step === editing.step.id);
+    if (own) setDraft(repaired(editing.step, own.set));
+    const [first, ...more] = changesOf(one).filter((change) => change !== own);
+    if (first) mend({ label: one.label, ...first, with: more });
+  };
   return (
     <>
       <p
@@ -30,33 +37,13 @@ export function StepTrouble({ trouble, bad }: { trouble: TroubleFacts; bad: bool
       >
         {message}
       </p>
-      {repair ? (
-        <Button
-          small
-          className="mt-1"
-          onClick={() =>
-            editing && repair.step === editing.step.id
-              ? setDraft(repaired(editing.step, repair.set))
-              : mend(repair.step, repair.set, repair.label)
-          }
-        >
-          {repair.label}
-        </Button>
-      ) : null}
-      {trouble.others?.map((other) => (
-        <Button
-          key={other.label}
-          small
-          className="mt-1 ml-1"
-          onClick={() =>
-            editing && other.step === editing.step.id
-              ? setDraft(repaired(editing.step, other.set))
-              : mend(other.step, other.set, other.label)
-          }
-        >
-          {other.label}
-        </Button>
-      ))}
+      <div className="flex flex-wrap gap-1">
+        {[...(repair ? [repair] : []), ...(others ?? [])].map((one) => (
+          <Button key={one.label} small className="mt-1" onClick={() => apply(one)}>
+            {one.label}
+          </Button>
+        ))}
+      </div>
     </>
   );
 }

@@ -1,4 +1,4 @@
-import { fail, type Repair, type Trouble } from "../../errors";
+import { fail } from "../../errors";
 import type { Body } from "../../items";
 import { has } from "../../items/kinds";
 import { freeShape, KernelFault, nearest, ownHandle, type Shape } from "../../kernel";
@@ -8,14 +8,11 @@ import {
   divideEach,
   dividesAll,
   type Knife,
-  missesBy,
   type Piece,
   type PresetFate,
   presetFate,
-  reachesAny,
   type Settled,
   settleFates,
-  shortBy,
 } from "../../seam";
 import { SAME_PLACE } from "../../tolerance";
 import { formatLength } from "../../units";
@@ -23,6 +20,7 @@ import { evaluates, type PieceReport, type StepContext, type StepOutcome, type V
 import { settleBodies } from "./bodies";
 import { seam } from "./declare";
 import { knivesOf, unique } from "./knives";
+import { refuseShort } from "./short";
 import { tellApart, tellBothSides, tellQuestions, tellReach } from "./tell";
 
 type Values = ValuesOf<typeof seam>;
@@ -148,62 +146,6 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
 
 function isOwnItem(knife: Knife, values: Values, context: StepContext): boolean {
   return context.items(values.cutters).some((item) => item.id === knife.item.id);
-}
-
-/** A cutter that ends inside the stock, or reaches none of it, is an error that says by how much and offers the repair. */
-function refuseShort(division: Division, stock: Body[], knives: Knife[], context: StepContext): void {
-  const { step } = context;
-  const { nameOf } = context;
-  for (const dangling of division.dangling) {
-    const body = stock.find((candidate) => candidate.id === dangling.stock)!;
-    const shortfall = shortBy(dangling, body);
-    const more =
-      shortfall.by > 0 ? ` It has to reach ${formatLength(Math.ceil(shortfall.by * 1000) / 1000)} further.` : "";
-    fail(
-      "cutter-short",
-      `${nameOf(dangling.cutter)} stops short inside ${nameOf(dangling.stock)}.${more} Extend it, or use a workplane.`,
-      {
-        step,
-        bodies: [dangling.cutter, dangling.stock],
-        at: [...shortfall.at],
-        ...repairsOf(dangling.cutter, shortfall.by),
-      },
-    );
-  }
-  for (const knife of knives) {
-    if (reachesAny(division, knife.item.id)) continue;
-    const miss = missesBy(knife, stock);
-    const target = nameOf(miss.stock);
-    const message =
-      miss.how === "misses"
-        ? `${nameOf(knife.item.id)} misses ${target} by ${formatLength(Math.ceil(miss.by * 1000) / 1000)}: it divides nothing. Move one of them.`
-        : `${nameOf(knife.item.id)} only touches the skin of ${target}, so it divides nothing. Move it into ${target}.`;
-    const trouble: Trouble = {
-      code: "cutter-misses",
-      message,
-      step,
-      bodies: [knife.item.id, miss.stock],
-      at: [...miss.at],
-    };
-    // One cutter of several that misses is worth a word, not a stop: the others still cut.
-    if (knives.length > 1 && knives.some((other) => reachesAny(division, other.item.id))) context.warn(trouble);
-    else fail(trouble.code, message, trouble);
-  }
-}
-
-/** What may make a cutter reach: it is tried before it is offered, since only the step that made it knows what it can take. */
-function repairsOf(cutter: string, by: number): { repair?: Repair; others?: Repair[] } {
-  if (!cutter.endsWith(":sheet") || by <= 0) return {};
-  const step = cutter.split(":")[0]!;
-  const more = Math.ceil(by + 1);
-  return {
-    repair: { label: `Extend it by ${formatLength(more)} more`, step, set: { extend: { add: more } } },
-    others: [1, 2].map((times) => ({
-      label: `Draw it out ${formatLength(times * more)} further`,
-      step,
-      set: { distance: { add: times * more } },
-    })),
-  };
 }
 
 function settle(

@@ -1,0 +1,122 @@
+import { fail, type Repair, type Trouble } from "../../errors";
+import type { Body } from "../../items";
+import { type Division, type Knife, missesBy, reachesAny, type Shortfall, shortBy } from "../../seam";
+import { formatLength } from "../../units";
+import type { StepContext } from "../evaluation";
+
+/**
+ * Cutters that end inside the stock, or reach none of it: all are told at once, each by how much, and what may mend all of them
+ * is offered as one repair.
+ */
+export function refuseShort(division: Division, stock: Body[], knives: Knife[], context: StepContext): void {
+  const shorts = worstOfEach(
+    division.dangling.map((dangling) => shortBy(dangling, stock.find((body) => body.id === dangling.stock)!)),
+  );
+  const misses = knives
+    .filter(({ item: { id } }) => !reachesAny(division, id) && !shorts.some(({ cutter }) => cutter === id))
+    .map((knife) => missesBy(knife, stock));
+  if (shorts.length > 0) {
+    const all = [...shorts, ...misses];
+    fail("cutter-short", shortSentence(shorts, misses, context), {
+      step: context.step,
+      ...placesOf(all),
+      ...(shorts.length === 1 ? repairsOf(shorts[0]!) : repairsOfAll(shorts)),
+    });
+  }
+  // One cutter of several that misses is worth a word, not a stop: the others still cut.
+  if (misses.length < knives.length) for (const miss of misses) context.warn(missTrouble([miss], context));
+  else if (misses.length > 0) {
+    const { code, message, ...more } = missTrouble(misses, context);
+    fail(code, message, more);
+  }
+}
+
+/** Of each cutter in each stock where it is shortest, in the order in which they are listed. */
+function worstOfEach(shorts: readonly Shortfall[]): Shortfall[] {
+  const worst = new Map<string, Shortfall>();
+  for (const short of shorts) {
+    const key = `${short.cutter}|${short.stock}`;
+    const before = worst.get(key);
+    if (!before || short.by > before.by) worst.set(key, short);
+  }
+  return [...worst.values()];
+}
+
+function placesOf(all: readonly Shortfall[]): Pick<Trouble, "bodies" | "at" | "places"> {
+  const [first, ...more] = all.map(({ at }) => [...at] as [number, number, number]);
+  return {
+    bodies: [...new Set(all.flatMap(({ cutter, stock }) => [cutter, stock]))],
+    at: first!,
+    ...(more.length > 0 ? { places: more } : {}),
+  };
+}
+
+/** Rounded up: a cutter that is made longer by what is said reaches. */
+const atLeast = (by: number) => formatLength(Math.ceil(by * 1000) / 1000);
+
+function shortSentence(shorts: readonly Shortfall[], misses: readonly Shortfall[], { nameOf }: StepContext): string {
+  const [only] = shorts;
+  if (shorts.length === 1 && misses.length === 0) {
+    const more = only!.by > 0 ? ` It has to reach ${atLeast(only!.by)} further.` : "";
+    return `${nameOf(only!.cutter)} stops short inside ${nameOf(only!.stock)}.${more} Extend it, or use a workplane.`;
+  }
+  const each = shorts.map(
+    ({ cutter, stock, by }) => `${nameOf(cutter)} inside ${nameOf(stock)}${by > 0 ? ` by ${atLeast(by)}` : ""}`,
+  );
+  const cutters = new Set(shorts.map(({ cutter }) => cutter)).size;
+  const stop = cutters === 1 ? "A cutter stops short in several places" : `${cutters} cutters stop short`;
+  const passing = misses.map((miss) => ` ${missWords(miss, nameOf)}.`).join("");
+  return `${stop}: ${each.join("; ")}.${passing} Extend them, or use workplanes.`;
+}
+
+function missWords({ cutter, stock, how, by }: Shortfall, nameOf: StepContext["nameOf"]): string {
+  return how === "misses"
+    ? `${nameOf(cutter)} misses ${nameOf(stock)} by ${atLeast(by)}`
+    : `${nameOf(cutter)} only touches the skin of ${nameOf(stock)}`;
+}
+
+function missTrouble(misses: readonly Shortfall[], { step, nameOf }: StepContext): Trouble {
+  const [only] = misses as [Shortfall];
+  const words = missWords(only, nameOf);
+  const message =
+    misses.length > 1
+      ? `Nothing is divided: ${misses.map((miss) => missWords(miss, nameOf)).join("; ")}. Move them into the stock.`
+      : only.how === "misses"
+        ? `${words}: it divides nothing. Move one of them.`
+        : `${words}, so it divides nothing. Move it into ${nameOf(only.stock)}.`;
+  return { code: "cutter-misses", message, step, ...placesOf(misses) };
+}
+
+/** What may make a cutter reach: it is tried before it is offered, since only the step that made it knows what it can take. */
+function repairsOf({ cutter, by }: Shortfall): { repair?: Repair; others?: Repair[] } {
+  if (!canGrow(cutter) || by <= 0) return {};
+  const step = stepOf(cutter);
+  const more = Math.ceil(by + 1);
+  return {
+    repair: { label: `Extend it by ${formatLength(more)} more`, step, set: { extend: { add: more } } },
+    others: [1, 2].map((times) => ({
+      label: `Draw it out ${formatLength(times * more)} further`,
+      step,
+      set: { distance: { add: times * more } },
+    })),
+  };
+}
+
+/** One press for all: each sheet extended, or else drawn out, by what it lacks; drawn out both ways it gains half on each side. */
+function repairsOfAll(shorts: readonly Shortfall[]): { repair?: Repair } {
+  const lacks = new Map<string, number>();
+  for (const { cutter, by } of shorts) {
+    if (!canGrow(cutter) || by <= 0) return {};
+    lacks.set(stepOf(cutter), Math.max(by, lacks.get(stepOf(cutter)) ?? 0));
+  }
+  const changes = [...lacks].map(([step, by]) => {
+    const more = Math.ceil(by + 1);
+    return { step, set: { extend: { add: more } }, or: [{ distance: { add: 2 * more } }] };
+  });
+  const [first, ...others] = changes;
+  const label = others.length === 0 ? "Make it reach" : `Make all ${changes.length} reach`;
+  return first ? { repair: { label, ...first, ...(others.length > 0 ? { with: others } : {}) } } : {};
+}
+
+const canGrow = (cutter: string): boolean => cutter.endsWith(":sheet");
+const stepOf = (cutter: string): string => cutter.split(":")[0]!;
