@@ -44,7 +44,7 @@ export function IconButton({
         </button>
       </Tooltip.Trigger>
       <Tooltip.Portal>
-        <Tooltip.Content sideOffset={4} className="z-50 rounded bg-ink px-2 py-1 text-[13px] text-paper">
+        <Tooltip.Content sideOffset={4} className="z-50 rounded bg-ink px-2 py-1 text-[0.8125rem] text-paper">
           {label}
           {keys ? <kbd className="ml-2 font-mono opacity-80">{keys}</kbd> : null}
         </Tooltip.Content>
@@ -80,7 +80,7 @@ export function Choice<T extends string>({
 }) {
   return (
     <div className="min-w-0">
-      {hideLabel ? null : <div className="mb-1 text-[13px] text-soft">{label}</div>}
+      {hideLabel ? null : <div className="mb-1 text-[0.8125rem] text-soft">{label}</div>}
       <ToggleGroup.Root
         type="single"
         aria-label={label}
@@ -92,7 +92,7 @@ export function Choice<T extends string>({
           <ToggleGroup.Item
             key={option.value}
             value={option.value}
-            className={`inline-flex grow items-center ${column ? "justify-start" : "justify-center"} gap-1 bg-sheet px-2 text-ink hover:bg-well data-[state=on]:bg-ink data-[state=on]:text-paper ${small ? "h-6 text-[13px]" : "h-7"}`}
+            className={`inline-flex grow items-center ${column ? "justify-start" : "justify-center"} gap-1 bg-sheet px-2 text-ink hover:bg-well data-[state=on]:bg-ink data-[state=on]:text-paper ${small ? "h-6 text-[0.8125rem]" : "h-7"}`}
           >
             {option.icon}
             {option.label}

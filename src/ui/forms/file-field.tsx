@@ -41,7 +41,7 @@ export function FileField({
 
   return (
     <div>
-      <label htmlFor={id} className="mb-1 block text-[13px] text-soft">
+      <label htmlFor={id} className="mb-1 block text-[0.8125rem] text-soft">
         {field.label}
       </label>
       <input
@@ -53,17 +53,17 @@ export function FileField({
           const [file] = event.target.files ?? [];
           if (file) void take(file);
         }}
-        className="block w-full rounded border border-line bg-sheet text-[13px] file:mr-2 file:h-8 file:border-0 file:border-r file:border-line file:bg-well file:px-2 file:text-ink"
+        className="block w-full rounded border border-line bg-sheet text-[0.8125rem] file:mr-2 file:h-8 file:border-0 file:border-r file:border-line file:bg-well file:px-2 file:text-ink"
       />
-      {busy ? <p className="mt-1 text-[13px] text-soft">Taking the file in…</p> : null}
+      {busy ? <p className="mt-1 text-[0.8125rem] text-soft">Taking the file in…</p> : null}
       {problem ? (
-        <p role="alert" className="mt-1 text-[13px] text-bad">
+        <p role="alert" className="mt-1 text-[0.8125rem] text-bad">
           {problem}
         </p>
       ) : null}
       {files.length > 0 ? (
         <fieldset className="mt-2">
-          <legend className="text-[13px] text-soft">Files of this job</legend>
+          <legend className="text-[0.8125rem] text-soft">Files of this job</legend>
           {files.map((file) => (
             <label key={file.id} className="flex items-center gap-2 py-0.5">
               <input

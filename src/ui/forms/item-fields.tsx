@@ -31,7 +31,7 @@ export function PickHead({ field, count, hint }: { field: Field; count: number; 
   const set = useWorkspace((state) => state.set);
   return (
     <div className="mb-1 flex items-center justify-between gap-2">
-      <span className="text-[13px] text-soft">
+      <span className="text-[0.8125rem] text-soft">
         {field.label} <span className="num">({count})</span>
       </span>
       <Button
@@ -62,7 +62,7 @@ export function ItemList({
   const hovered = useWorkspace((state) => state.hover?.id);
   if (items.length === 0)
     return (
-      <p className="rounded border border-dashed border-line p-2 text-[13px] text-soft">
+      <p className="rounded border border-dashed border-line p-2 text-[0.8125rem] text-soft">
         Nothing on the bench fits here yet.
       </p>
     );
@@ -115,7 +115,7 @@ export function BodiesField({
 function StoredItems({ field, value }: { field: Field; value: readonly string[] }) {
   return (
     <fieldset aria-label={field.label} aria-busy className="min-w-0">
-      <p className="mb-1 text-[13px] text-soft">
+      <p className="mb-1 text-[0.8125rem] text-soft">
         {field.label} <span className="num">({value.length})</span>
       </p>
       <ul className="rounded border border-line bg-sheet">
@@ -124,7 +124,7 @@ function StoredItems({ field, value }: { field: Field; value: readonly string[] 
             <Names of={ref} />
           </li>
         ))}
-        <li className="px-2 py-1.5 text-[13px] text-soft">Waiting for what lies on the bench before this step…</li>
+        <li className="px-2 py-1.5 text-[0.8125rem] text-soft">Waiting for what lies on the bench before this step…</li>
       </ul>
     </fieldset>
   );
@@ -147,7 +147,7 @@ export function ItemChecks({
   return (
     <>
       {items.length === 0 ? (
-        <p className="rounded border border-dashed border-line p-2 text-[13px] text-soft">
+        <p className="rounded border border-dashed border-line p-2 text-[0.8125rem] text-soft">
           Nothing lies on its bench yet.
         </p>
       ) : (
@@ -175,7 +175,7 @@ function LostItems({ refs, onRemove }: { refs: readonly string[]; onRemove(ref: 
       {refs.map((ref) => (
         <li key={ref} className="flex items-center justify-between gap-2 px-2 py-1">
           <span className="min-w-0 truncate">
-            <Names of={ref} /> <span className="text-[13px] text-soft">is not there now</span>
+            <Names of={ref} /> <span className="text-[0.8125rem] text-soft">is not there now</span>
           </span>
           <Button small tone="quiet" aria-label="Take it out" onClick={() => onRemove(ref)}>
             Take out

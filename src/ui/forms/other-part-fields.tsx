@@ -14,13 +14,13 @@ export function PartField({ label, value, onChange }: { label: string; value: st
   const others = job.parts.filter(({ id }) => id !== part.id);
   if (others.length === 0)
     return (
-      <p className="rounded border border-dashed border-line p-2 text-[13px] text-soft">
+      <p className="rounded border border-dashed border-line p-2 text-[0.8125rem] text-soft">
         This job has no other part yet. Add one beside the part’s name above.
       </p>
     );
   return (
     <label className="block">
-      <span className="mb-1 block text-[13px] text-soft">{label}</span>
+      <span className="mb-1 block text-[0.8125rem] text-soft">{label}</span>
       <select
         value={value}
         onChange={(event) => onChange(event.target.value)}
@@ -59,15 +59,17 @@ export function ElsewhereField({
   const lost = items ? unmeant(value, items) : [];
   return (
     <fieldset aria-label={field.label} aria-busy={items === null && trouble === null} className="min-w-0">
-      <p className="mb-1 text-[13px] text-soft">
+      <p className="mb-1 text-[0.8125rem] text-soft">
         {field.label} <span className="num">({items ? picked.length + lost.length : value.length})</span>
       </p>
       {trouble ? (
-        <p role="alert" className="rounded bg-bad-wash px-2 py-1 text-[13px] text-bad">
+        <p role="alert" className="rounded bg-bad-wash px-2 py-1 text-[0.8125rem] text-bad">
           {trouble}
         </p>
       ) : items === null ? (
-        <p className="rounded border border-line px-2 py-1.5 text-[13px] text-soft">Looking what lies on its bench…</p>
+        <p className="rounded border border-line px-2 py-1.5 text-[0.8125rem] text-soft">
+          Looking what lies on its bench…
+        </p>
       ) : (
         <ItemChecks
           items={items}

@@ -1,9 +1,10 @@
 "use client";
 import type { CornerRef, EdgeRef, FaceRef } from "@/core/references";
 import type { Field } from "@/core/steps";
-import { formatArea, formatLength, type LengthUnit } from "@/core/units";
+import type { LengthUnit } from "@/core/units";
 import { type BodyView, type CornerView, type EdgeView, type FaceView, isBodyView } from "@/engine/contract";
 import { Check } from "../controls/controls";
+import { formatArea, formatLength } from "../settings/format";
 import { useFound, useJob, useWorkspace } from "../state/context";
 import { asNow, cornerRef, edgeRef, faceRef, sameCorner, sameEdge, sameFace, togglePart } from "../state/refs";
 import type { Hover } from "../state/workspace-store";
@@ -87,7 +88,7 @@ function PartsField<T extends FaceRef | EdgeRef | CornerRef>({
   return (
     <fieldset aria-label={field.label} className="min-w-0">
       <PickHead field={field} count={value.length} hint="Pick in the view" />
-      {field.help ? <p className="mb-1 text-[13px] text-soft">{field.help}</p> : null}
+      {field.help ? <p className="mb-1 text-[0.8125rem] text-soft">{field.help}</p> : null}
       {value.length > 0 ? (
         <ul className="mb-1 flex flex-col gap-1">
           {value.map((ref) => {
@@ -126,7 +127,7 @@ function PartsField<T extends FaceRef | EdgeRef | CornerRef>({
         <div className="max-h-52 relative overflow-auto border-t border-line px-2 py-1">
           {choices.map(({ body, list }) => (
             <fieldset key={body.id} className="mb-2">
-              <legend className="text-[13px] font-medium">{body.name}</legend>
+              <legend className="text-[0.8125rem] font-medium">{body.name}</legend>
               {list.map(({ ref, words, hover }) => (
                 <div
                   key={JSON.stringify(ref)}

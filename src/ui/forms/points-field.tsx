@@ -42,13 +42,13 @@ export function PointsField({
   };
   return (
     <fieldset aria-label={label} className="min-w-0">
-      <legend className="mb-1 text-[13px] text-soft">
+      <legend className="mb-1 text-[0.8125rem] text-soft">
         {label} <span className="num">({value.length})</span>
       </legend>
       <ol className="relative flex max-h-96 flex-col gap-2 overflow-auto">
         {value.map((point, i) => (
           <li key={point.id} aria-label={`Point ${i + 1}`} className="rounded border border-line bg-sheet p-2">
-            <div className="mb-1 flex h-6 items-center gap-2 text-[13px] text-soft">
+            <div className="mb-1 flex h-6 items-center gap-2 text-[0.8125rem] text-soft">
               <span className="grow">
                 Point <span className="num">{i + 1}</span>
               </span>

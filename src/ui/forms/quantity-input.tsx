@@ -3,7 +3,8 @@ import { Pencil } from "lucide-react";
 import { useEffect, useId, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 import { isFormula, type Quantity, quantityValue, type Scope, toMm } from "@/core/params";
-import { asFraction, formatLength, type LengthUnit, namesUnit, parseAngle, parseLength } from "@/core/units";
+import { asFraction, type LengthUnit, namesUnit, parseAngle, parseLength } from "@/core/units";
+import { formatLength } from "../settings/format";
 import { useScope } from "../state/context";
 
 type Kind = "length" | "angle" | "count";
@@ -54,14 +55,14 @@ export function QuantityInput({ label, lead, hideLabel, kind, value, unit, probl
   const suffix = kind === "count" ? "" : kind === "angle" ? "°" : unit === "mm" ? "mm" : "in";
   return (
     <div className="min-w-0 grow basis-0">
-      <label htmlFor={id} className={hideLabel ? "sr-only" : "mb-1 block text-[13px] text-soft"}>
+      <label htmlFor={id} className={hideLabel ? "sr-only" : "mb-1 block text-[0.8125rem] text-soft"}>
         {label}
       </label>
       <div
         className={`flex h-8 items-center rounded border ${locked ? "bg-well" : "bg-sheet"} ${problem ? "border-bad" : "border-line"} focus-within:border-pick`}
       >
         {lead ? (
-          <span aria-hidden className="pl-2 text-[13px] text-soft">
+          <span aria-hidden className="pl-2 text-[0.8125rem] text-soft">
             {lead}
           </span>
         ) : null}
@@ -98,18 +99,18 @@ export function QuantityInput({ label, lead, hideLabel, kind, value, unit, probl
             <Pencil size={13} aria-hidden />
           </button>
         ) : namesUnit(text) || driven ? null : (
-          <span aria-hidden className="pr-2 text-[13px] text-soft">
+          <span aria-hidden className="pr-2 text-[0.8125rem] text-soft">
             {suffix}
           </span>
         )}
       </div>
       {result ? (
-        <p id={`${id}-result`} className="num mt-0.5 truncate text-[13px] text-soft">
+        <p id={`${id}-result`} className="num mt-0.5 truncate text-[0.8125rem] text-soft">
           = {result}
         </p>
       ) : null}
       {problem ? (
-        <p id={`${id}-problem`} className="mt-1 text-[13px] text-bad">
+        <p id={`${id}-problem`} className="mt-1 text-[0.8125rem] text-bad">
           {problem}
         </p>
       ) : null}

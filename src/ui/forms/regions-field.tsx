@@ -1,6 +1,6 @@
 "use client";
-import { formatArea } from "@/core/units";
 import { Button, Check } from "../controls/controls";
+import { formatArea } from "../settings/format";
 import { useJob, useWorkspace } from "../state/context";
 import { openRegions, takenRegions, toggleRegion } from "../state/regions";
 
@@ -17,7 +17,7 @@ export function RegionsField({ label }: { label: string }) {
   const taken = takenRegions(open.sketch, open.refs);
   return (
     <fieldset aria-label={label} className="min-w-0">
-      <div className="mb-1 flex items-center justify-between text-[13px] text-soft">
+      <div className="mb-1 flex items-center justify-between text-[0.8125rem] text-soft">
         <span>
           {label}: <span className="num">{taken.filter(Boolean).length}</span> of{" "}
           <span className="num">{taken.length}</span>

@@ -40,11 +40,11 @@ export function SketchField({
   const curves = entities.filter(({ type }) => type !== "point").length;
   return (
     <fieldset aria-label="Dimensions" className="min-w-0">
-      <p className="mb-1 text-[13px] text-soft">
+      <p className="mb-1 text-[0.8125rem] text-soft">
         Dimensions <span className="num">({dimensions.length})</span>, driving <span className="num">{curves}</span>{" "}
         curves under <span className="num">{(values.constraints as Constraint[]).length}</span> constraints
       </p>
-      {dimensions.length === 0 ? <p className="text-[13px] text-soft">None drive this sketch.</p> : null}
+      {dimensions.length === 0 ? <p className="text-[0.8125rem] text-soft">None drive this sketch.</p> : null}
       <div className="flex flex-col gap-2">
         {dimensions.map((dimension, place) =>
           dimension.measured ? null : (

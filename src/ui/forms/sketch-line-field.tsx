@@ -19,7 +19,7 @@ export function SketchLineField({
   const lines = openRegions({ editing, evaluation })?.sketch.straight ?? [];
   return (
     <div>
-      <label htmlFor={id} className="mb-1 block text-[13px] text-soft">
+      <label htmlFor={id} className="mb-1 block text-[0.8125rem] text-soft">
         {label}
       </label>
       <select

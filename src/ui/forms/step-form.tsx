@@ -62,14 +62,14 @@ export function FormField({ field, values, problems, onChange }: FieldProps) {
             problem={problems[field.key]}
             onChange={set}
           />
-          {field.help ? <p className="mt-1 text-[13px] text-soft">{field.help}</p> : null}
+          {field.help ? <p className="mt-1 text-[0.8125rem] text-soft">{field.help}</p> : null}
         </div>
       );
     case "point": {
       const point = value as [Quantity, Quantity, Quantity];
       return (
         <fieldset>
-          <legend className="mb-1 text-[13px] text-soft">{field.label}</legend>
+          <legend className="mb-1 text-[0.8125rem] text-soft">{field.label}</legend>
           <div className={`flex gap-1.5 ${point.some((entry) => isFormula(entry)) ? "flex-col" : ""}`}>
             {(field.labels ?? ["X", "Y", "Z"]).map((lead, axis) => (
               <QuantityInput
@@ -85,7 +85,7 @@ export function FormField({ field, values, problems, onChange }: FieldProps) {
               />
             ))}
           </div>
-          {field.help ? <p className="mt-1 text-[13px] text-soft">{field.help}</p> : null}
+          {field.help ? <p className="mt-1 text-[0.8125rem] text-soft">{field.help}</p> : null}
         </fieldset>
       );
     }

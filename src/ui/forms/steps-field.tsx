@@ -23,11 +23,11 @@ export function StepsField({
     .filter(({ step }) => ["join", "cut", "common"].includes(String(step.into)) && step.as !== "sheet");
   return (
     <fieldset aria-label={label} className="min-w-0">
-      <p className="mb-1 text-[13px] text-soft">
+      <p className="mb-1 text-[0.8125rem] text-soft">
         {label} <span className="num">({value.length})</span>
       </p>
       {choices.length === 0 ? (
-        <p className="rounded border border-dashed border-line p-2 text-[13px] text-soft">
+        <p className="rounded border border-dashed border-line p-2 text-[0.8125rem] text-soft">
           No step above joins something to a body or cuts into one yet.
         </p>
       ) : (

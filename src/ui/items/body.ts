@@ -1,5 +1,5 @@
-import { formatArea, formatVolume } from "@/core/units";
 import type { BodyView } from "@/engine/contract";
+import { formatArea, formatVolume } from "../settings/format";
 import { drawBody } from "../state/draw-body";
 import type { Shown } from "./shown";
 

@@ -1,6 +1,7 @@
-import { formatLength, type LengthUnit } from "@/core/units";
+import type { LengthUnit } from "@/core/units";
 import { counted } from "@/core/words";
 import type { CurveView } from "@/engine/contract";
+import { formatLength } from "../settings/format";
 import { isPicked, type Shown } from "./shown";
 
 const place = (at: readonly number[], unit: LengthUnit) =>

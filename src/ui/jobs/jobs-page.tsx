@@ -17,7 +17,7 @@ export function JobsPage({ jobs }: { jobs: JobSummary[] }) {
       </header>
       <div className="grid grid-cols-[minmax(0,1fr)_280px] gap-8">
         <main>
-          <h2 className="mb-2 text-[17px] font-semibold">Jobs</h2>
+          <h2 className="mb-2 text-[1.0625rem] font-semibold">Jobs</h2>
           {jobs.length === 0 ? (
             <p className="rounded border border-dashed border-line p-6 text-soft">
               There is no job yet. Begin one on the right.
@@ -46,22 +46,22 @@ function JobRow({ job }: { job: JobSummary }) {
     <li className="flex items-center gap-3 px-4 py-3">
       <div className="min-w-0 grow">
         {job.fault ? (
-          <p className="truncate text-[17px] font-medium">{job.name}</p>
+          <p className="truncate text-[1.0625rem] font-medium">{job.name}</p>
         ) : (
           <Link
             href={`/jobs/${job.id}`}
             title={job.name}
-            className="block truncate text-[17px] font-medium underline-offset-2 hover:underline"
+            className="block truncate text-[1.0625rem] font-medium underline-offset-2 hover:underline"
           >
             {job.name}
           </Link>
         )}
         {job.fault ? (
-          <p role="alert" className="text-[13px] text-bad">
+          <p role="alert" className="text-[0.8125rem] text-bad">
             {job.fault} Restore it from a backup; the other jobs are not touched.
           </p>
         ) : null}
-        <p className="flex text-[13px] text-soft">
+        <p className="flex text-[0.8125rem] text-soft">
           <span className="truncate">{job.parts.map((part) => part.name).join(", ")}</span>
           <span className="shrink-0 whitespace-pre">
             {" · "}
@@ -148,9 +148,9 @@ function NewJob() {
         void begin(() => api.create({ name: name.trim() || "New job", units }));
       }}
     >
-      <h2 className="text-[17px] font-semibold">Begin a job</h2>
+      <h2 className="text-[1.0625rem] font-semibold">Begin a job</h2>
       <div>
-        <label htmlFor={id} className="mb-1 block text-[13px] text-soft">
+        <label htmlFor={id} className="mb-1 block text-[0.8125rem] text-soft">
           Name
         </label>
         <input
@@ -195,17 +195,17 @@ function NewJob() {
       <a
         href="/api/archive"
         download
-        className="self-start text-[13px] text-soft underline underline-offset-2 hover:text-ink"
+        className="self-start text-[0.8125rem] text-soft underline underline-offset-2 hover:text-ink"
       >
         Save all jobs as one file
       </a>
       {told ? (
-        <p role="status" className="text-[13px] text-soft">
+        <p role="status" className="text-[0.8125rem] text-soft">
           {told}
         </p>
       ) : null}
       {problem ? (
-        <p role="alert" className="rounded bg-bad-wash px-2 py-1 text-[13px] text-bad">
+        <p role="alert" className="rounded bg-bad-wash px-2 py-1 text-[0.8125rem] text-bad">
           {problem}
         </p>
       ) : null}

@@ -50,7 +50,7 @@ export function EditCell({
         className={`h-7 w-full rounded border bg-transparent px-1 hover:border-line focus:border-pick focus:bg-sheet ${problem ? "border-bad" : "border-transparent"} ${mono ? "num" : ""}`}
       />
       {problem ? (
-        <p id={id} className="text-[13px] text-bad">
+        <p id={id} className="text-[0.8125rem] text-bad">
           {problem}
         </p>
       ) : null}

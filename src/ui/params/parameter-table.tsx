@@ -44,7 +44,7 @@ export function ParameterTable() {
     >
       <div className="flex items-center gap-3 border-b border-line px-3 py-1.5">
         <h2 className="font-semibold">Parameters</h2>
-        <p className="truncate text-[13px] text-soft">
+        <p className="truncate text-[0.8125rem] text-soft">
           Any number can be a formula over these, as in <span className="num">wall / 2 + 1/8 in</span>
         </p>
         <div className="grow" />
@@ -76,14 +76,14 @@ function FunctionList() {
       </Button>
       {open ? (
         <div className="absolute right-0 z-30 mt-1 max-h-64 w-[430px] overflow-auto rounded border border-line bg-sheet p-3 shadow-lg">
-          <p className="text-[13px] text-soft">
+          <p className="text-[0.8125rem] text-soft">
             + − * / ^ and brackets; mm, cm, m, in, ft, thou, deg, rad; 3 1/8 in; pi; comparisons and, or, not inside if.
           </p>
           <dl className="mt-2 grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
             {Object.entries(FUNCTIONS).map(([name, { line, example, gives }]) => (
               <div key={name} className="contents">
                 <dt className="num">{name}</dt>
-                <dd className="text-[13px]">
+                <dd className="text-[0.8125rem]">
                   {line}: <span className="num">{example}</span> is <span className="num">{gives}</span>
                 </dd>
               </div>
@@ -118,7 +118,7 @@ function Group({ owner, title }: { owner: Owner; title: string }) {
         <h3 className="min-w-0 truncate font-medium" title={title}>
           {title}
         </h3>
-        <span className="num text-[13px] text-soft">{list.length}</span>
+        <span className="num text-[0.8125rem] text-soft">{list.length}</span>
         <div className="grow" />
         <input
           ref={file}
@@ -173,16 +173,16 @@ function Group({ owner, title }: { owner: Owner; title: string }) {
         </Button>
       </div>
       {trouble ? (
-        <p role="alert" className="mt-1 text-[13px] text-bad">
+        <p role="alert" className="mt-1 text-[0.8125rem] text-bad">
           {trouble}
         </p>
       ) : null}
       {list.length === 0 ? (
-        <p className="py-2 text-[13px] text-soft">None yet.</p>
+        <p className="py-2 text-[0.8125rem] text-soft">None yet.</p>
       ) : (
         <table className="mt-1 w-full table-fixed border-collapse">
           <thead>
-            <tr className="border-b border-line text-left text-[13px] text-soft">
+            <tr className="border-b border-line text-left text-[0.8125rem] text-soft">
               <th className="w-[17%] py-1 font-normal">Name</th>
               <th className="w-[24%] font-normal">Formula</th>
               <th className="w-[9%] font-normal">Unit</th>
@@ -282,7 +282,7 @@ function Row({
       <td className="py-1.5 pr-2">
         <span className="num">{problem ? "—" : text}</span>
       </td>
-      <td className="py-1.5 pr-2 text-[13px] text-soft">
+      <td className="py-1.5 pr-2 text-[0.8125rem] text-soft">
         <UseList uses={uses} job={job} />
       </td>
       <td className="py-0.5 pr-1">

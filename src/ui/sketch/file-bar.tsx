@@ -79,7 +79,7 @@ export function FileBar({
         </Button>
       </div>
       {notes.length > 0 ? (
-        <ul aria-label="About the file" className="text-[13px] text-soft">
+        <ul aria-label="About the file" className="text-[0.8125rem] text-soft">
           {notes.map((note) => (
             <li key={note}>{note}</li>
           ))}

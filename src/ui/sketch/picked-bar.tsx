@@ -66,7 +66,7 @@ export function PickedBar({
     <>
       {picked.length > 0 ? (
         <div className="flex flex-wrap items-center gap-1">
-          <span className="num max-w-40 truncate text-[13px] text-soft">
+          <span className="num max-w-40 truncate text-[0.8125rem] text-soft">
             {picked.length > 4 ? `${picked.length} parts` : picked.map((id) => wordFor(sketch, id)).join(", ")}
           </span>
           {rules.map(({ type, of }) => (

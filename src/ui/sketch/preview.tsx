@@ -35,7 +35,7 @@ export function Preview({
       })}
       <circle cx={x} cy={y} r={hover.rule ? 7 : 3} fill="none" stroke="var(--pick)" strokeWidth={2} />
       {words ? (
-        <text x={x + 12} y={y - 10} fill="var(--pick)" className="text-[13px]">
+        <text x={x + 12} y={y - 10} fill="var(--pick)" className="text-[0.8125rem]">
           {words}
         </text>
       ) : null}

@@ -2,9 +2,9 @@
 import { useRef, useState } from "react";
 import { isFormula, type Quantity } from "@/core/params";
 import { curvesOf, type Dimension, pointAt, type Sketch, type Vec2 } from "@/core/sketch";
-import { formatLength } from "@/core/units";
 import { Button } from "../controls/controls";
 import { QuantityInput } from "../forms/quantity-input";
+import { formatLength } from "../settings/format";
 import { useJob } from "../state/context";
 import type { PlaneMap } from "./plane-map";
 import { sizeMark } from "./size-marks";
@@ -91,7 +91,7 @@ export function SizesOnDrawing({
               type="button"
               aria-label={`Size ${dimension.name ?? id}: ${words.full}`}
               aria-expanded={opened === id}
-              className={`num rounded-sm border px-1 text-[13px] leading-5 ${live ? "cursor-pointer" : "pointer-events-none"} ${culprits.has(id) ? "border-bad bg-sheet text-bad" : "border-transparent bg-sheet/85 text-ink hover:border-pick"} ${dimension.measured ? "italic" : ""}`}
+              className={`num rounded-sm border px-1 text-[0.8125rem] leading-5 ${live ? "cursor-pointer" : "pointer-events-none"} ${culprits.has(id) ? "border-bad bg-sheet text-bad" : "border-transparent bg-sheet/85 text-ink hover:border-pick"} ${dimension.measured ? "italic" : ""}`}
               onPointerDown={(event) => {
                 press.current = { id, x: event.clientX, y: event.clientY };
                 event.currentTarget.setPointerCapture(event.pointerId);

@@ -94,7 +94,7 @@ export function SketchBar({
       </div>
       <div className="pointer-events-auto absolute top-2 left-38 flex max-w-[min(34rem,calc(100%-24.5rem))] flex-col gap-1.5 rounded border border-line bg-sheet/95 p-1.5">
         <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
-          <p role="status" className="text-[13px] text-soft">
+          <p role="status" className="text-[0.8125rem] text-soft">
             {sketch.entities.length === 0
               ? "nothing drawn yet"
               : state === null
@@ -105,7 +105,7 @@ export function SketchBar({
             {openEnds > 0 ? `, open at ${counted(openEnds, "place")}` : ""}
           </p>
           {tool === "select" ? (
-            <div className="flex items-center gap-1.5 text-[13px] text-soft">
+            <div className="flex items-center gap-1.5 text-[0.8125rem] text-soft">
               A box takes
               <Choice<"inside" | "touched">
                 hideLabel
@@ -144,7 +144,7 @@ export function SketchBar({
           </div>
         ) : null}
         {drawTool || changeTool ? (
-          <p className="text-[13px] text-soft">
+          <p className="text-[0.8125rem] text-soft">
             {changeTool?.click ??
               `Click ${drawTool!.clicks[Math.min(drawing?.stops.length ?? 0, drawTool!.clicks.length - 1)]}.`}{" "}
             {drawTool ? "Shift holds nothing; Escape lays the tool down." : null}
@@ -167,12 +167,12 @@ export function SketchBar({
           <FileBar sketch={sketch} onPut={onPut} onBrought={rest.onBrought} onTrouble={rest.onTrouble} />
         ) : null}
         {(state?.conflicts ?? []).map(({ message }) => (
-          <p key={message} className="text-[13px] text-warn">
+          <p key={message} className="text-[0.8125rem] text-warn">
             {message}
           </p>
         ))}
         {trouble ? (
-          <p role="alert" className="text-[13px] text-bad">
+          <p role="alert" className="text-[0.8125rem] text-bad">
             {trouble}
           </p>
         ) : null}

@@ -1,6 +1,7 @@
 "use client";
 import { useState } from "react";
-import { formatLength, parseLength } from "@/core/units";
+import { parseLength } from "@/core/units";
+import { formatLength } from "../settings/format";
 import { useJob } from "../state/context";
 import { type Settings, SIDES } from "./tools/settings";
 
@@ -45,7 +46,7 @@ export function ToolSettings({
         const text = texts[name] ?? "";
         const wrong = read(name, text) === null;
         return (
-          <label key={name} className="flex items-center gap-1 text-[13px] text-soft">
+          <label key={name} className="flex items-center gap-1 text-[0.8125rem] text-soft">
             {LABELS[name]}
             <input
               value={text}

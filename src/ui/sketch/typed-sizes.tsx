@@ -41,7 +41,7 @@ export function TypedSizes({ fields, onFinish }: { fields: readonly SizeName[]; 
       }}
     >
       {fields.map((name) => (
-        <label key={name} className="flex items-center gap-1 text-[13px] text-soft">
+        <label key={name} className="flex items-center gap-1 text-[0.8125rem] text-soft">
           {LABELS[name]}
           <input
             value={texts[name] ?? ""}

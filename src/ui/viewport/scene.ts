@@ -19,6 +19,7 @@ import {
 } from "three";
 import { BodyObject } from "./body-object";
 import type { Drawing, Hit, Section } from "./drawn";
+import { disposeFloor, fieldFor, makeFloor } from "./floor";
 import { type Candidate, distanceToSegment, nearestSeen, type Pixel } from "./near";
 import { pieceColour, type ViewColours, viewColours } from "./palette";
 import { colourPlane, disposePlane, makeMarker, makePlane } from "./scene-marks";
@@ -43,6 +44,8 @@ export class ViewScene {
   private readonly light = new DirectionalLight(0xffffff, 2.1);
   private readonly clip = new Plane();
   private readonly markers: Group[] = [];
+  private floorSteps: readonly number[] | null = null;
+  private floor: { key: string; field: number; group: Group } | null = null;
   private readonly listeners = new Set<() => void>();
   private drawing: Drawing | null = null;
   private colours: ViewColours = viewColours(false);
@@ -182,17 +185,14 @@ export class ViewScene {
   private seen(candidates: readonly Candidate<Hit>[], x: number, y: number): Hit | null {
     if (candidates.length === 0) return null;
     const surface = this.surfaceAt(x, y);
-    // Depth runs from 0 to 1 over the whole view: a hundredth of what is shown may lie before its own edge.
-    const slack =
-      (this.bounds().getBoundingSphere(new Sphere()).radius * 0.02) /
-      (this.camera.camera.far - this.camera.camera.near);
-    return nearestSeen(candidates, REACH, surface, slack * 2);
+    // A hundredth of what is shown may lie before its own edge.
+    const slack = this.bounds().getBoundingSphere(new Sphere()).radius * 0.02;
+    return nearestSeen(candidates, REACH, surface, slack);
   }
 
   /** The depth of the surface under a pixel; endless where there is none. */
   private surfaceAt(x: number, y: number): number {
-    const ray = new Raycaster();
-    ray.setFromCamera(this.camera.pointer(x, y), this.camera.camera);
+    const ray = this.rayAt(x, y);
     const looks = new Map(this.drawing?.bodies.map((body) => [body.id, body.look] as const));
     const meshes = [...this.objects.values()].filter(({ id }) => looks.get(id) === "body").map(({ mesh }) => mesh);
     const [first] = ray.intersectObjects(meshes, false);
@@ -329,17 +329,54 @@ export class ViewScene {
     this.render();
   }
 
-  /** What lies under a point of the canvas, in pixels from its corner: the nearest that is not cut away or ghosted. */
-  hit(x: number, y: number, ghosts: boolean): Hit | null {
-    const ray = new Raycaster();
-    ray.setFromCamera(this.camera.pointer(x, y), this.camera.camera);
+  /** What a ray from the eye through a pixel meets of bodies, the nearest first; nothing that is cut away or ghosted. */
+  private meets(ray: Raycaster, ghosts: boolean) {
     const looks = new Map(this.drawing?.bodies.map((body) => [body.id, body.look] as const));
     const meshes = [...this.objects.values()]
       .filter((object) => ghosts || looks.get(object.id) !== "ghost")
       .map((object) => object.mesh);
     const cut = this.drawing?.section ? this.clip : null;
-    const hits = ray.intersectObjects(meshes, false).filter((entry) => !cut || cut.distanceToPoint(entry.point) >= 0);
-    const first = hits[0];
+    return ray.intersectObjects(meshes, false).filter((entry) => !cut || cut.distanceToPoint(entry.point) >= 0);
+  }
+
+  private rayAt(x: number, y: number): Raycaster {
+    const ray = new Raycaster();
+    ray.setFromCamera(this.camera.pointer(x, y), this.camera.camera);
+    return ray;
+  }
+
+  /** All that lies under a pixel, the nearest first: each face of each body once. */
+  under(x: number, y: number): Hit[] {
+    const found = new Map<string, Hit>();
+    for (const { object, faceIndex } of this.meets(this.rayAt(x, y), false)) {
+      const body = object.userData.object as BodyObject;
+      const face = body.faceOf(faceIndex ?? -1);
+      const key = `${body.id}|${face}`;
+      if (!found.has(key)) found.set(key, { id: body.id, face });
+    }
+    return [...found.values()];
+  }
+
+  /** Where the pointer is in the model: on what it points at, else on the floor; null where it is on neither. */
+  placeAt(x: number, y: number): { at: [number, number, number]; on: "body" | "floor" } | null {
+    const ray = this.rayAt(x, y);
+    const [first] = this.meets(ray, false);
+    if (first) return { at: first.point.toArray(), on: "body" };
+    if (Math.abs(ray.ray.direction.z) < 0.02) return null;
+    const floor = ray.ray.intersectPlane(new Plane(new Vector3(0, 0, 1), 0), new Vector3());
+    return floor && { at: floor.toArray(), on: "floor" };
+  }
+
+  /** What the view turns about from now on, where something lies under the pixel. */
+  turnAbout(x: number, y: number): void {
+    const [first] = this.meets(this.rayAt(x, y), false);
+    if (first) this.camera.turnAbout(first.point.toArray());
+  }
+
+  /** What lies under a point of the canvas, in pixels from its corner: the nearest that is not cut away or ghosted. */
+  hit(x: number, y: number, ghosts: boolean): Hit | null {
+    const ray = this.rayAt(x, y);
+    const [first] = this.meets(ray, ghosts);
     const planeHit = ray.intersectObjects(
       [...this.planes.values()].flatMap((group) => group.children.filter((child) => child instanceof Mesh)),
       false,
@@ -362,6 +399,7 @@ export class ViewScene {
     this.pending = true;
     requestAnimationFrame(() => {
       this.pending = false;
+      this.drawFloor();
       const { camera, target } = this.camera;
       const offset = camera.position.clone().sub(target);
       const side = new Vector3().crossVectors(camera.up, offset).multiplyScalar(0.35);
@@ -371,13 +409,41 @@ export class ViewScene {
         .addScaledVector(camera.up, offset.length() * 0.4);
       this.light.target.position.copy(target);
       for (const marker of this.markers) {
-        marker.scale.setScalar(9 / camera.zoom);
+        marker.scale.setScalar(9 / this.camera.pixelsPerMm);
         marker.quaternion.copy(camera.quaternion);
       }
       this.renderer.render(this.scene, camera);
       for (const listener of this.listeners) listener();
       this.canvas.dataset.frames = String(Number(this.canvas.dataset.frames ?? 0) + 1);
     });
+  }
+
+  /** A floor at Z 0 under the part, ruled as finely as can be told apart; null takes it away. @returns the width of a field, mm. */
+  setFloor(steps: readonly number[] | null): void {
+    this.floorSteps = steps;
+    this.drawFloor();
+    this.render();
+  }
+
+  /** How wide a field of the floor is, mm; null where there is no floor. */
+  get floorField(): number | null {
+    return this.floor?.field ?? null;
+  }
+
+  private drawFloor(): void {
+    const field = this.floorSteps && fieldFor(this.floorSteps, this.camera.pixelsPerMm);
+    const box = this.bounds();
+    const key = field ? `${field} ${box.min.toArray()} ${box.max.toArray()} ${this.colours.edge}` : "";
+    if (key === (this.floor?.key ?? "")) return;
+    if (this.floor) {
+      this.scene.remove(this.floor.group);
+      disposeFloor(this.floor.group);
+      this.floor = null;
+    }
+    if (!field) return;
+    const group = makeFloor(box, field, this.colours.edge);
+    this.floor = { key, field, group };
+    this.scene.add(group);
   }
 
   private drawMarks(places: Drawing["marks"]): void {

@@ -1,8 +1,8 @@
 "use client";
 import { useEffect, useState } from "react";
 import { Triangle, Vector3 } from "three";
-import { formatAngle, formatLength } from "@/core/units";
 import { isBodyView, type ViewMesh } from "@/engine/contract";
+import { formatAngle, formatLength } from "../settings/format";
 import { useFound, useJob, usePart, useWorkspace } from "../state/context";
 import { notesOf } from "../state/notes";
 import type { ViewScene } from "./scene";

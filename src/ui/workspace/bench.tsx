@@ -1,9 +1,9 @@
 "use client";
 import { Eye, EyeOff } from "lucide-react";
-import { formatMass } from "@/core/units";
 import { type BodyView, type ItemView, isBodyView } from "@/engine/contract";
 import { IconButton } from "../controls/controls";
 import { Mark } from "../marks/marks";
+import { formatMass } from "../settings/format";
 import { useJob, usePart, useStores, useWorkspace } from "../state/context";
 import { groupOf, massOf } from "../state/looks";
 import { BodyCard } from "./body-card";
@@ -69,14 +69,14 @@ function GroupFrame({ name, members }: { name: string; members: BodyView[] }) {
     >
       <div className="flex w-24 flex-col justify-between py-1 pl-1.5">
         <div>
-          <p className="flex items-center gap-1 text-[13px] text-soft">
+          <p className="flex items-center gap-1 text-[0.8125rem] text-soft">
             <Mark name="group" /> group
           </p>
           <p className="truncate font-medium" title={name}>
             {name}
           </p>
           {sum > 0 ? (
-            <p className="num truncate text-[13px]" title={whole ? undefined : "Not all of it has a material"}>
+            <p className="num truncate text-[0.8125rem]" title={whole ? undefined : "Not all of it has a material"}>
               {whole ? "" : "> "}
               {formatMass(sum, unit)}
             </p>

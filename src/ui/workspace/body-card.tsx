@@ -1,12 +1,12 @@
 "use client";
 import { Eye, EyeOff, Focus, StickyNote } from "lucide-react";
 import { useState } from "react";
-import { formatMass } from "@/core/units";
 import { counted } from "@/core/words";
 import { type ItemView, isBodyView } from "@/engine/contract";
 import { IconButton } from "../controls/controls";
 import { shownAs } from "../items";
 import { Mark } from "../marks/marks";
+import { formatMass } from "../settings/format";
 import { useFound, useJob, usePart, useStores, useWorkspace } from "../state/context";
 import { lacksWords } from "../state/lacks";
 import { lookOf, massOf } from "../state/looks";
@@ -92,7 +92,7 @@ export function BodyCard({ item }: { item: ItemView }) {
           {mass ? `, ${formatMass(mass.grams, unit)}` : ""}
         </p>
         <p
-          className={`flex min-w-0 items-center gap-1 text-[13px] ${bad ? "text-bad" : lacks ? "text-warn" : "text-soft"}`}
+          className={`flex min-w-0 items-center gap-1 text-[0.8125rem] ${bad ? "text-bad" : lacks ? "text-warn" : "text-soft"}`}
           title={lacks || undefined}
         >
           <Mark name={item.kind} className="shrink-0" />

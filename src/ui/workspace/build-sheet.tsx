@@ -55,10 +55,10 @@ export function BuildSheet() {
     <aside aria-label="Build sheet" className="flex min-h-0 w-[320px] flex-col border-l border-line bg-sheet">
       <div className="flex h-9 shrink-0 items-center justify-between border-b border-line px-3">
         <h2 className="font-semibold">Build sheet</h2>
-        <span className="text-[13px] text-soft">{counted(part.steps.length, "step")}</span>
+        <span className="text-[0.8125rem] text-soft">{counted(part.steps.length, "step")}</span>
       </div>
       {trouble ? (
-        <div role="alert" className="border-b border-line bg-warn-wash px-3 py-2 text-[13px] text-warn">
+        <div role="alert" className="border-b border-line bg-warn-wash px-3 py-2 text-[0.8125rem] text-warn">
           {trouble}
         </div>
       ) : null}

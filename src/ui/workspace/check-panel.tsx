@@ -1,11 +1,12 @@
 "use client";
 import type { Vec3 } from "@/core/kernel";
-import { formatArea, formatLength, formatMass, formatVolume, type LengthUnit } from "@/core/units";
+import type { LengthUnit } from "@/core/units";
 import { counted } from "@/core/words";
 import { type BodyView, isBodyView } from "@/engine/contract";
 import { Button } from "../controls/controls";
 import { describeFace } from "../forms/part-fields";
 import { shownAs } from "../items";
+import { formatArea, formatLength, formatMass, formatVolume } from "../settings/format";
 import { useJob, usePart, useWorkspace } from "../state/context";
 import { massOf } from "../state/looks";
 import { CheckList } from "./checks";
@@ -77,7 +78,7 @@ function Facts({ body, unit }: { body: BodyView; unit: LengthUnit }) {
       <FactLines lines={lines} />
       {face ? (
         <p className="mt-2 border-t border-line pt-2">
-          <span className="text-[13px] text-soft">Clicked face: </span>
+          <span className="text-[0.8125rem] text-soft">Clicked face: </span>
           {describeFace(face, unit)}
           {face.direction ? (
             <span className="num block">
@@ -90,7 +91,7 @@ function Facts({ body, unit }: { body: BodyView; unit: LengthUnit }) {
       <Places title="Where it is open" places={openEdges} unit={unit} />
       <Places title="Where it touches itself: no thickness" places={pinches} unit={unit} />
       <details className="mt-2">
-        <summary className="cursor-pointer text-[13px] text-soft">
+        <summary className="cursor-pointer text-[0.8125rem] text-soft">
           Faces (<span className="num">{body.faces.length}</span>)
         </summary>
         <ul className="mt-1">
@@ -115,7 +116,7 @@ function Places({ title, places, unit }: { title: string; places: { at: Vec3; le
   if (places.length === 0) return null;
   return (
     <details className="mt-2">
-      <summary className="cursor-pointer text-[13px] text-soft">{title}</summary>
+      <summary className="cursor-pointer text-[0.8125rem] text-soft">{title}</summary>
       <ol className="mt-1 list-decimal pl-5">
         {places.slice(0, 50).map(({ at, length }) => (
           <li key={at.join()} className="num">

@@ -1,7 +1,8 @@
 "use client";
 import type { Band, Cell, CheckResult, Found } from "@/core/check";
-import { formatAngle, formatArea, formatLength, type LengthUnit } from "@/core/units";
+import type { LengthUnit } from "@/core/units";
 import { Mark } from "../marks/marks";
+import { formatAngle, formatArea, formatLength } from "../settings/format";
 import { useJob, useWorkspace } from "../state/context";
 import { TONES } from "../viewport/tones";
 import { useTheme } from "./theme";
@@ -19,10 +20,10 @@ export function CheckOutcome({ result }: { result: CheckResult }) {
         <Mark name={good ? "good" : "warned"} title={good ? "Good" : "To be looked at"} className="mt-0.5 shrink-0" />
         {summary}
       </p>
-      {note ? <p className="mt-1 text-[13px] text-soft">{note}</p> : null}
+      {note ? <p className="mt-1 text-[0.8125rem] text-soft">{note}</p> : null}
       {bands.length > 0 ? <Legend bands={bands} /> : null}
       {found.length > 0 ? (
-        <table className="mt-2 w-full border-collapse text-[13px]">
+        <table className="mt-2 w-full border-collapse text-[0.8125rem]">
           <thead>
             <tr className="text-left text-soft">
               {columns.map((name) => (
@@ -40,7 +41,7 @@ export function CheckOutcome({ result }: { result: CheckResult }) {
         </table>
       ) : null}
       {found.length > SHOWN ? (
-        <p className="mt-1 text-[13px] text-soft">
+        <p className="mt-1 text-[0.8125rem] text-soft">
           The first <span className="num">{SHOWN}</span> of <span className="num">{found.length}</span> are listed.
         </p>
       ) : null}
@@ -92,7 +93,7 @@ function wordsOf(cell: Cell, unit: LengthUnit): string {
 function Legend({ bands }: { bands: readonly Band[] }) {
   const { dark } = useTheme();
   return (
-    <ul aria-label="Scale" className="mt-2 grid grid-cols-2 gap-x-2 gap-y-0.5 text-[13px]">
+    <ul aria-label="Scale" className="mt-2 grid grid-cols-2 gap-x-2 gap-y-0.5 text-[0.8125rem]">
       {bands.map(({ words, tone }) => (
         <li key={words} className="flex items-center gap-2">
           <Swatch colour={TONES[tone][dark ? "dark" : "light"]} hatch={TONES[tone].hatch} />

@@ -22,7 +22,7 @@ export function CheckList() {
             onClick={() => set({ checking: opened(check), selected: null, measuring: null })}
           >
             <span className="font-medium">{check.words.label}</span>
-            <span className="block text-[13px] text-soft">{check.words.line}</span>
+            <span className="block text-[0.8125rem] text-soft">{check.words.line}</span>
           </button>
         </li>
       ))}

@@ -10,7 +10,7 @@ export function FactLines({
     <dl className={`grid grid-cols-[auto_1fr] gap-x-3 ${className}`}>
       {lines.map(([term, text]) => (
         <div key={term} className="contents">
-          <dt className="text-[13px] text-soft">{term}</dt>
+          <dt className="text-[0.8125rem] text-soft">{term}</dt>
           <dd className="num text-right">{text}</dd>
         </div>
       ))}

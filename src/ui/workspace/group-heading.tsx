@@ -60,7 +60,9 @@ export function GroupHeading({
           {run.name}
         </button>
       )}
-      <span className="num shrink-0 pr-1 text-[13px] text-soft">{first === last ? first : `${first} to ${last}`}</span>
+      <span className="num shrink-0 pr-1 text-[0.8125rem] text-soft">
+        {first === last ? first : `${first} to ${last}`}
+      </span>
       {worst ? (
         <span className={worst === "failed" ? "text-bad" : "text-warn"}>
           <Mark name={worst} title={worst === "failed" ? "One failed" : "Look here"} />

@@ -14,7 +14,7 @@ export function HoldBar({ atEnd, locked }: { atEnd: boolean; locked: boolean }) 
     <div
       ref={setNodeRef}
       style={transform ? { transform: `translateY(${transform.y}px)` } : undefined}
-      className={`flex h-7 items-center gap-2 px-2 text-[13px] ${isDragging ? "relative z-10 bg-pick-wash" : ""}`}
+      className={`flex h-7 items-center gap-2 px-2 text-[0.8125rem] ${isDragging ? "relative z-10 bg-pick-wash" : ""}`}
     >
       <button
         type="button"

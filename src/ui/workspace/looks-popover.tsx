@@ -47,7 +47,7 @@ function Looks({ body }: { body: BodyView }) {
   return (
     <>
       <fieldset>
-        <legend className="mb-1 text-[13px] text-soft">Colour</legend>
+        <legend className="mb-1 text-[0.8125rem] text-soft">Colour</legend>
         <div className="grid grid-cols-3 gap-1">
           {[undefined, ...BODY_COLOURS].map((colour) => (
             <button
@@ -55,7 +55,7 @@ function Looks({ body }: { body: BodyView }) {
               type="button"
               aria-pressed={look.colour === colour}
               onClick={() => edit(`Colour ${body.name}`, { colour })}
-              className="flex items-center gap-1.5 rounded border border-line px-1.5 py-1 text-[13px] hover:bg-well aria-pressed:border-ink aria-pressed:bg-well aria-pressed:font-semibold"
+              className="flex items-center gap-1.5 rounded border border-line px-1.5 py-1 text-[0.8125rem] hover:bg-well aria-pressed:border-ink aria-pressed:bg-well aria-pressed:font-semibold"
             >
               <span
                 aria-hidden
@@ -98,7 +98,7 @@ function MaterialChoice({ value, onChange }: { value: string | undefined; onChan
   };
   return (
     <div>
-      <label htmlFor={id} className="mb-1 block text-[13px] text-soft">
+      <label htmlFor={id} className="mb-1 block text-[0.8125rem] text-soft">
         Material
       </label>
       <select
@@ -151,7 +151,7 @@ function MaterialChoice({ value, onChange }: { value: string | undefined; onChan
         </div>
       ) : null}
       {trouble && adding ? (
-        <p role="alert" className="mt-1 text-[13px] text-bad">
+        <p role="alert" className="mt-1 text-[0.8125rem] text-bad">
           {trouble}
         </p>
       ) : null}
@@ -179,7 +179,7 @@ function GroupChoice({ body }: { body: BodyView }) {
   };
   return (
     <div>
-      <label htmlFor={id} className="mb-1 block text-[13px] text-soft">
+      <label htmlFor={id} className="mb-1 block text-[0.8125rem] text-soft">
         Group
       </label>
       <input

@@ -1,11 +1,12 @@
 "use client";
 import { useEffect, useState } from "react";
 import { has } from "@/core/items/kinds";
-import { formatAngle, formatArea, formatLength, formatVolume, type LengthUnit } from "@/core/units";
+import type { LengthUnit } from "@/core/units";
 import { type BodyView, type CurveView, isBodyView, type Measurement } from "@/engine/contract";
 import { Cancelled } from "@/engine/host";
 import { Button } from "../controls/controls";
 import { describeEdge, describeFace } from "../forms/part-fields";
+import { formatAngle, formatArea, formatLength, formatVolume } from "../settings/format";
 import { useJob, useStores, useWorkspace } from "../state/context";
 import { isMeasured, NOTHING_MEASURED, targetOf } from "../state/measuring";
 import type { Hover } from "../state/workspace-store";
@@ -186,7 +187,7 @@ function Picked({
   return (
     <div className="mb-1.5">
       <p className="flex gap-2 font-medium">
-        <span className="grid size-5 shrink-0 place-items-center rounded-full bg-ink text-[12px] text-paper">
+        <span className="grid size-5 shrink-0 place-items-center rounded-full bg-ink text-[0.75rem] text-paper">
           {mark}
         </span>
         <span className="min-w-0 truncate">{words}</span>
@@ -255,7 +256,7 @@ function PickFromList({ items, unit }: { items: readonly (BodyView | CurveView)[
           ))}
         {items.filter(isBodyView).map((body) => (
           <fieldset key={body.id} className="mb-1">
-            <legend className="text-[13px] font-medium">{body.name}</legend>
+            <legend className="text-[0.8125rem] font-medium">{body.name}</legend>
             <ul>
               {line("all", "The whole body", { id: body.id, face: null })}
               {body.faces.map((face, at) => line(face.name, describeFace(face, unit), { id: body.id, face: at }))}

@@ -48,7 +48,7 @@ export function NeedingDialog({
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
         <AlertDialog.Content className="fixed top-1/4 left-1/2 z-50 w-[26rem] max-w-[90vw] -translate-x-1/2 rounded border border-line bg-sheet p-4 shadow-lg">
-          <AlertDialog.Title className="text-[17px] font-semibold">
+          <AlertDialog.Title className="text-[1.0625rem] font-semibold">
             {deleting ? `Delete ${title}?` : `What needs ${title}`}
           </AlertDialog.Title>
           <AlertDialog.Description className="mt-1 text-soft">

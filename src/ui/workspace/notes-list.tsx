@@ -42,9 +42,13 @@ export function NotesList({ body }: { body: BodyView }) {
             <span className="num text-soft">{number + 1}</span>
             <span className="min-w-0 grow break-words whitespace-pre-wrap">
               {note.text}
-              {note.face && at === null ? <span className="block text-[13px] text-warn">Its face is gone.</span> : null}
+              {note.face && at === null ? (
+                <span className="block text-[0.8125rem] text-warn">Its face is gone.</span>
+              ) : null}
               {guessed ? (
-                <span className="block text-[13px] text-warn">Its face was found again by its shape. Check it.</span>
+                <span className="block text-[0.8125rem] text-warn">
+                  Its face was found again by its shape. Check it.
+                </span>
               ) : null}
             </span>
             <button

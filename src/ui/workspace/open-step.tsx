@@ -27,9 +27,9 @@ export function OpenStep({ number }: { number: number }) {
     <div ref={top} className="border-y-2 border-ink bg-paper" data-open-step={editing.step.id}>
       <div className="flex items-center gap-2 px-3 pt-2">
         <span className="num text-soft">{number}</span>
-        <h3 className="text-[17px] font-semibold">{editing.step.name ?? type?.words.label}</h3>
+        <h3 className="text-[1.0625rem] font-semibold">{editing.step.name ?? type?.words.label}</h3>
       </div>
-      <p className="px-3 pb-2 text-[13px] text-soft">{type?.words.line}</p>
+      <p className="px-3 pb-2 text-[0.8125rem] text-soft">{type?.words.line}</p>
       <form
         className="px-3"
         onSubmit={(event) => {
@@ -47,7 +47,7 @@ export function OpenStep({ number }: { number: number }) {
             {editing.isNew ? "Add to the sheet" : "Update the step"}
           </Button>
           <Button onClick={leave}>Discard</Button>
-          <span className="text-[13px] text-soft">
+          <span className="text-[0.8125rem] text-soft">
             {blocked ? "Mend the marked fields" : computing ? "Building…" : ""}
           </span>
         </div>

@@ -1,9 +1,9 @@
 "use client";
 import { memo } from "react";
-import { formatArea, formatVolume } from "@/core/units";
 import type { PieceView } from "@/engine/contract";
 import { Choice } from "../controls/controls";
 import { Mark } from "../marks/marks";
+import { formatArea, formatVolume } from "../settings/format";
 import { useJob, useWorkspace } from "../state/context";
 import type { WantedFate } from "../state/fates";
 import { pieceColour } from "../viewport/palette";
@@ -58,7 +58,7 @@ export const PieceCard = memo(function PieceCard({
         <div className="relative">
           <Thumbnail mesh={piece.mesh} colour={pieceColour(piece.index)} />
           <span
-            className="num absolute -top-1 -left-1 grid size-5 place-items-center rounded-full border border-ink text-[12px] text-white"
+            className="num absolute -top-1 -left-1 grid size-5 place-items-center rounded-full border border-ink text-[0.75rem] text-white"
             style={{ background: pieceColour(piece.index), textShadow: "0 0 2px #000, 0 0 2px #000" }}
           >
             {piece.index + 1}
@@ -69,11 +69,11 @@ export const PieceCard = memo(function PieceCard({
             {called} {piece.index + 1}
           </p>
           <p className="num">{size}</p>
-          {asked ? <p className="text-[13px] text-warn">asked about</p> : null}
-          {piece.measures.pinches.length > 0 ? <p className="text-[13px] text-bad">touches itself</p> : null}
+          {asked ? <p className="text-[0.8125rem] text-warn">asked about</p> : null}
+          {piece.measures.pinches.length > 0 ? <p className="text-[0.8125rem] text-bad">touches itself</p> : null}
         </div>
       </div>
-      <p title={where} className="mt-1 line-clamp-2 h-9 text-[13px] leading-[18px] text-soft">
+      <p title={where} className="mt-1 line-clamp-2 h-9 text-[0.8125rem] leading-[18px] text-soft">
         {where}
       </p>
       <div className="mt-1 flex items-center gap-1">
@@ -101,7 +101,7 @@ export const PieceCard = memo(function PieceCard({
           onChange={(event) =>
             event.target.value.trim() && onFate(piece.key, { fate: "group", group: event.target.value })
           }
-          className="mt-1 h-6 w-full rounded border border-line bg-sheet px-1.5 text-[13px]"
+          className="mt-1 h-6 w-full rounded border border-line bg-sheet px-1.5 text-[0.8125rem]"
         />
       ) : null}
     </li>

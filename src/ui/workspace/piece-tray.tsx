@@ -4,9 +4,9 @@ import { ArrowLeftRight } from "lucide-react";
 import { useCallback, useEffect, useMemo, useRef } from "react";
 import type { Trouble } from "@/core/errors";
 import type { FateRule } from "@/core/seam";
-import { formatVolume } from "@/core/units";
 import type { ItemView, PieceView } from "@/engine/contract";
 import { Button, Choice, Range } from "../controls/controls";
+import { formatVolume } from "../settings/format";
 import { useJob, useWorkspace } from "../state/context";
 import { inverted, openRules, rulesFor, type WantedFate } from "../state/fates";
 import { sideWord } from "../state/sides";
@@ -67,7 +67,7 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
         <h2 className="font-semibold">
           <span className="num">{pieces.length}</span> pieces
         </h2>
-        <p className="text-[13px] text-soft">
+        <p className="text-[0.8125rem] text-soft">
           <span className="num">{kept.length}</span> stay{total > 0 ? `, ${formatVolume(total, unit)}` : ""}
         </p>
         <Choice<ShownPieces>
@@ -127,7 +127,7 @@ function PullApart() {
   const set = useWorkspace((state) => state.set);
   return (
     <div className="flex items-center gap-2">
-      <span className="text-[13px] text-soft">Pull apart</span>
+      <span className="text-[0.8125rem] text-soft">Pull apart</span>
       <Range label="Pull pieces apart" value={pull} onChange={(next) => set({ pull: next })} className="w-36" />
     </div>
   );

@@ -20,7 +20,7 @@ export function ReferencesBand() {
   return (
     <section
       aria-label="Found by their looks"
-      className="border-b border-line bg-warn-wash px-3 py-2 text-[13px] text-warn"
+      className="border-b border-line bg-warn-wash px-3 py-2 text-[0.8125rem] text-warn"
     >
       <p className="flex items-start gap-1.5">
         <span className="mt-0.5">

@@ -3,12 +3,13 @@ import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { OUT_FORMATS, outFormat, takes } from "@/core/exchange/formats/list";
 import { has } from "@/core/items/kinds";
-import { formatLength, parseLength } from "@/core/units";
+import { parseLength } from "@/core/units";
 import { counted } from "@/core/words";
 import { Button, Choice } from "../controls/controls";
 import { download } from "../controls/download";
 import { ItemList } from "../forms/item-fields";
 import { QuantityInput } from "../forms/quantity-input";
+import { formatLength } from "../settings/format";
 import { useJob, usePart, useStores, useWorkspace } from "../state/context";
 import { lacksWords } from "../state/lacks";
 
@@ -24,7 +25,7 @@ export function ReleaseDialog() {
           aria-describedby={undefined}
           className="fixed top-1/2 left-1/2 z-50 w-[440px] -translate-x-1/2 -translate-y-1/2 rounded border border-ink bg-sheet p-5"
         >
-          <Dialog.Title className="mb-3 text-[17px] font-semibold">Release bodies to a file</Dialog.Title>
+          <Dialog.Title className="mb-3 text-[1.0625rem] font-semibold">Release bodies to a file</Dialog.Title>
           <ReleaseForm />
         </Dialog.Content>
       </Dialog.Portal>
@@ -101,7 +102,7 @@ function ReleaseForm() {
         />
       )}
       <div>
-        <div className="mb-1 text-[13px] text-soft">
+        <div className="mb-1 text-[0.8125rem] text-soft">
           {format.takes.includes("path") ? (format.takes.includes("body") ? "Bodies and curves" : "Curves") : "Bodies"}{" "}
           <span className="num">({chosen.length})</span>
         </div>
@@ -113,7 +114,7 @@ function ReleaseForm() {
           }
         />
       </div>
-      <p className="text-[13px] text-soft">
+      <p className="text-[0.8125rem] text-soft">
         {[
           format.holds,
           ...(format.exact
@@ -125,14 +126,14 @@ function ReleaseForm() {
         ].join(" ")}
       </p>
       {lacking.map((body) => (
-        <p key={body.id} className="rounded bg-warn-wash px-1.5 py-0.5 text-[13px] text-warn">
+        <p key={body.id} className="rounded bg-warn-wash px-1.5 py-0.5 text-[0.8125rem] text-warn">
           {body.name} {lacksWords(body, part)}.
         </p>
       ))}
       <p
         role="status"
         data-release={state.kind}
-        className={`min-h-5 text-[13px] ${state.kind === "failed" ? "text-bad" : "text-soft"}`}
+        className={`min-h-5 text-[0.8125rem] ${state.kind === "failed" ? "text-bad" : "text-soft"}`}
       >
         {state.message}
       </p>

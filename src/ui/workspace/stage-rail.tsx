@@ -27,7 +27,7 @@ export function StageRail() {
             }}
             className="flex h-11 items-center gap-2 border-l-4 border-transparent pr-2 pl-2 text-left hover:bg-well aria-expanded:border-ink aria-expanded:bg-well aria-expanded:font-medium"
           >
-            <span className="num w-3 text-[12px] text-soft">{i + 1}</span>
+            <span className="num w-3 text-[0.75rem] text-soft">{i + 1}</span>
             {label}
           </button>
         ))}
@@ -47,13 +47,15 @@ export function StageRail() {
                   className="block size-full px-3 py-2 text-left hover:bg-well disabled:opacity-50"
                 >
                   <span className="font-medium">{tool.label}</span>
-                  <span className="block text-[13px] text-soft">{tool.line}</span>
+                  <span className="block text-[0.8125rem] text-soft">{tool.line}</span>
                 </button>
               </li>
             ))}
           </ul>
           {editing ? (
-            <p className="border-t border-line px-3 py-2 text-[13px] text-soft">Add or discard the open step first.</p>
+            <p className="border-t border-line px-3 py-2 text-[0.8125rem] text-soft">
+              Add or discard the open step first.
+            </p>
           ) : (
             <div className="border-t border-line p-1.5 text-right">
               <Button small tone="quiet" onClick={() => set({ stage: null })}>

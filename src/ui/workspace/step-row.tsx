@@ -88,7 +88,7 @@ export function StepRow({
               {title}
             </button>
           )}
-          {made.length > 0 ? <p className="truncate text-[13px] text-soft">{made.join(", ")}</p> : null}
+          {made.length > 0 ? <p className="truncate text-[0.8125rem] text-soft">{made.join(", ")}</p> : null}
           {report?.error ? <StepTrouble trouble={report.error} bad={report.state === "failed"} /> : null}
           <StepWarnings warnings={report?.warnings ?? []} />
         </div>

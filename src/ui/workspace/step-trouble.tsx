@@ -33,7 +33,7 @@ export function StepTrouble({ trouble, bad }: { trouble: TroubleFacts; bad: bool
   return (
     <>
       <p
-        className={`mt-0.5 rounded px-1.5 py-0.5 text-[13px] ${bad ? "bg-bad-wash text-bad" : "bg-warn-wash text-warn"}`}
+        className={`mt-0.5 rounded px-1.5 py-0.5 text-[0.8125rem] ${bad ? "bg-bad-wash text-bad" : "bg-warn-wash text-warn"}`}
       >
         {message}
       </p>

@@ -96,7 +96,7 @@ function Renamable({ value, label, onDone }: { value: string; label: string; onD
       </div>
     );
   return (
-    <h1 className="min-w-0 truncate text-[17px] font-semibold">
+    <h1 className="min-w-0 truncate text-[1.0625rem] font-semibold">
       <button
         type="button"
         title={`${label}: ${value}`}
@@ -156,7 +156,7 @@ function PartChooser() {
   return (
     <div className="ml-1 flex shrink-0 items-center gap-1">
       <label className="flex items-center gap-1.5">
-        <span className="text-[13px] text-soft">Part</span>
+        <span className="text-[0.8125rem] text-soft">Part</span>
         <select
           aria-label="Part"
           value={part}
@@ -211,7 +211,7 @@ function SaveMark() {
     <p
       role="status"
       data-save={save.kind}
-      className={`flex shrink-0 items-center gap-1 whitespace-nowrap text-[13px] ${save.kind === "saved" || save.kind === "saving" ? "text-soft" : "font-medium text-warn"}`}
+      className={`flex shrink-0 items-center gap-1 whitespace-nowrap text-[0.8125rem] ${save.kind === "saved" || save.kind === "saving" ? "text-soft" : "font-medium text-warn"}`}
     >
       <Mark name={mark} />
       {SAVE_WORDS[save.kind]}
@@ -242,7 +242,7 @@ function EngineMark({ stop }: { stop(): void }) {
   const more =
     engine.kind === "computing" && waited >= LONG ? [step, engine.stage, `${waited} s`].filter(Boolean).join(", ") : "";
   return (
-    <div data-engine={engine.kind} className="flex min-w-0 items-center gap-2 text-[13px] text-soft">
+    <div data-engine={engine.kind} className="flex min-w-0 items-center gap-2 text-[0.8125rem] text-soft">
       <span role="status" title={more ? `${text}: ${more}` : text} className={more ? "shrink-0" : "truncate"}>
         {text}
       </span>
