@@ -67,6 +67,16 @@ export interface WorkspaceStore {
   sheetTrouble: string | null;
   exporting: boolean;
   parametersOpen: boolean;
+  /** What lies over all else and is to be answered or left first. */
+  dialog: "find" | "settings" | "keys" | { help: string } | null;
+  /** The menu at a place of the view, pixels, with what lies there, the nearest first. */
+  menu: { x: number; y: number; hits: Hover[] } | null;
+  /** Where the pointer is in the model, mm. */
+  place: { at: [number, number, number]; on: "body" | "floor" } | null;
+  /** How often what lies behind was asked for since the pointer stood still. */
+  deeper: number;
+  /** Whether a rectangle is being drawn to see what lies in it. */
+  framing: boolean;
   /** What is picked in the open sketch, by id. */
   sketchPicked: readonly string[];
   /** The region under the pointer, by place, while regions are picked. */
@@ -104,6 +114,11 @@ export function createWorkspaceStore(part: string) {
     sheetTrouble: null,
     exporting: false,
     parametersOpen: false,
+    dialog: null,
+    menu: null,
+    place: null,
+    deeper: 0,
+    framing: false,
     sketchPicked: [],
     sketchClip: null,
     hoveredRegion: null,

@@ -11,6 +11,7 @@ import {
   Points,
   type PointsMaterial,
   type Raycaster,
+  Vector3,
 } from "three";
 import { LineSegments2 } from "three/addons/lines/LineSegments2.js";
 import { LineSegmentsGeometry } from "three/addons/lines/LineSegmentsGeometry.js";
@@ -68,6 +69,20 @@ export class BodyObject {
   private add(part: Object3D): void {
     part.matrixAutoUpdate = false;
     this.group.add(part);
+  }
+
+  /** The middle of the body, or the middle triangle of one of its faces. */
+  middleOf(face: number | null): Vector3 {
+    const { positions, indices, faceRanges } = this.source;
+    if (face === null || faceRanges[2 * face + 1] === undefined) {
+      const { geometry } = this.mesh;
+      if (!geometry.boundingBox) geometry.computeBoundingBox();
+      return geometry.boundingBox!.getCenter(new Vector3()).add(this.group.position);
+    }
+    const first = faceRanges[2 * face]! + 3 * Math.floor(faceRanges[2 * face + 1]! / 6);
+    const middle = new Vector3();
+    for (let i = 0; i < 3; i++) middle.add(new Vector3().fromArray(positions, 3 * indices[first + i]!));
+    return middle.multiplyScalar(1 / 3).add(this.group.position);
   }
 
   /** Moves the body off its place, mm. */

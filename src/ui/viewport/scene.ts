@@ -307,6 +307,12 @@ export class ViewScene {
     );
   }
 
+  /** Where the middle of a body or of one of its faces lies on the canvas; null where it is not drawn. */
+  middleOf(id: string, face: number | null): { x: number; y: number } | null {
+    const object = this.objects.get(id);
+    return object ? this.project(object.middleOf(face).toArray()) : null;
+  }
+
   look(view: StandardView): void {
     this.lookFrom(STANDARD_VIEWS[view]);
   }

@@ -59,7 +59,21 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
     };
   }, [workspace, job, dark]);
 
-  const press = useRef<{ x: number; y: number } | null>(null);
+  const press = useRef<{ x: number; y: number; button: number } | null>(null);
+  /** Where the pointer was last, for what keys do there. */
+  const pointer = useRef<{ x: number; y: number } | null>(null);
+
+  // What lies behind, one after the other, from the nearest on.
+  useEffect(
+    () =>
+      workspace.subscribe((now, before) => {
+        if (now.deeper === before.deeper || now.deeper === 0 || now.editing || !pointer.current) return;
+        const hits = scene.current?.under(pointer.current.x, pointer.current.y) ?? [];
+        const hit = hits[now.deeper % Math.max(1, hits.length)];
+        if (hit) now.set({ selected: hit.id, selectedFace: hit.face, hover: hit });
+      }),
+    [workspace],
+  );
 
   function at(event: React.PointerEvent): { x: number; y: number } {
     const box = canvas.current!.getBoundingClientRect();
@@ -133,6 +147,15 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
     state.set({ selected: hit?.id ?? null, selectedFace: hit?.face ?? null });
   }
 
+  /** What lies at a place, and what can be done with it; not while a form is open. */
+  function openMenu({ x, y }: { x: number; y: number }): void {
+    const state = workspace.getState();
+    const hits = scene.current?.under(x, y) ?? [];
+    if (state.editing || state.measuring || hits.length === 0) return;
+    const [first] = hits;
+    state.set({ menu: { x, y, hits }, selected: first!.id, selectedFace: first!.face });
+  }
+
   function keys(event: React.KeyboardEvent): void {
     const view = scene.current;
     if (!view || event.ctrlKey || event.metaKey || event.altKey) return;
@@ -174,17 +197,25 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
       tabIndex={0}
       aria-label="View of the part. Arrow keys turn it, Shift and arrow keys move it, plus and minus zoom, Home fits it."
       className="block size-full touch-none outline-offset-[-3px]"
+      onContextMenu={(event) => event.preventDefault()}
       onPointerDown={(event) => {
-        press.current = event.button === 0 ? at(event) : null;
+        const from = at(event);
+        press.current = { ...from, button: event.button };
+        scene.current?.turnAbout(from.x, from.y);
       }}
       onPointerUp={(event) => {
         const from = press.current;
         press.current = null;
         const to = at(event);
-        if (from && Math.hypot(to.x - from.x, to.y - from.y) < STILL) click(event);
+        if (!from || from.button !== event.button || Math.hypot(to.x - from.x, to.y - from.y) >= STILL) return;
+        if (event.button === 0) click(event);
+        else if (event.button === 2) openMenu(to);
       }}
       onPointerMove={(event) => {
         if (event.buttons !== 0) return;
+        const { x, y } = at(event);
+        pointer.current = { x, y };
+        workspace.getState().set({ place: scene.current?.placeAt(x, y) ?? null, deeper: 0 });
         const hit = find(event);
         const { hover, set } = workspace.getState();
         const same =
@@ -194,7 +225,7 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
           hover?.corner === hit?.corner;
         if (!same) set({ hover: hit });
       }}
-      onPointerLeave={() => workspace.getState().set({ hover: null })}
+      onPointerLeave={() => workspace.getState().set({ hover: null, place: null })}
       onKeyDown={keys}
     />
   );

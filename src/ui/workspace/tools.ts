@@ -48,7 +48,41 @@ function toolsOf(stage: Stage): Tool[] {
   }));
 }
 
+/** Tools of one stage that do the same kind of thing, in the order of the work. */
+const GROUPS: Partial<Record<Stage, { label: string; ids: string[] }[]>> = {
+  shape: [
+    { label: "Begin with", ids: ["box", "cylinder", "sphere", "cone", "torus", "wedge", "import"] },
+    { label: "From a drawing", ids: ["extrude", "revolve", "loft", "sweep", "pipe"] },
+    { label: "Change", ids: ["fillet", "chamfer", "draft", "shell", "scale"] },
+    { label: "Place and repeat", ids: ["move", "align", "mirror", "pattern", "remove"] },
+  ],
+};
+
+export interface ToolGroup {
+  label: string | null;
+  tools: Tool[];
+}
+
+/** The tools of a stage in groups; what belongs to none comes last. */
+function grouped(stage: Stage): ToolGroup[] {
+  const tools = toolsOf(stage);
+  const groups = GROUPS[stage];
+  if (!groups) return tools.length > 0 ? [{ label: null, tools }] : [];
+  const listed = new Set(groups.flatMap(({ ids }) => ids));
+  const rest = tools.filter(({ id }) => !listed.has(id));
+  return [
+    ...groups.map(({ label, ids }) => ({
+      label,
+      tools: ids.flatMap((id) => tools.find((tool) => tool.id === id) ?? []),
+    })),
+    ...(rest.length > 0 ? [{ label: "More", tools: rest }] : []),
+  ];
+}
+
+/** All tools, in the order of the work. */
+export const TOOLS: readonly Tool[] = STAGES.flatMap(toolsOf);
+
 /** The stages in the order of the work, those without tools left out. Check and Release open panels of their own. */
-export const STAGE_LIST = STAGES.map((stage) => ({ stage, label: STAGE_WORDS[stage], tools: toolsOf(stage) })).filter(
-  ({ stage, tools }) => tools.length > 0 || stage === "check" || stage === "release",
+export const STAGE_LIST = STAGES.map((stage) => ({ stage, label: STAGE_WORDS[stage], groups: grouped(stage) })).filter(
+  ({ stage, groups }) => groups.length > 0 || stage === "check" || stage === "release",
 );

@@ -5,6 +5,7 @@ import { useShallow } from "zustand/react/shallow";
 import type { JobState } from "@/core/job";
 import { startBrowserEngines } from "@/engine/browser/spawn";
 import type { EngineHost } from "@/engine/host";
+import { Commands } from "../commands/commands";
 import { ParameterTable } from "../params/parameter-table";
 import { SketchOverlay } from "../sketch/overlay";
 import { RegionOverlay } from "../sketch/region-overlay";
@@ -13,10 +14,11 @@ import { shownPieces } from "../state/drawing";
 import { createJobStore } from "../state/job-store";
 import { useEvaluation } from "../state/use-evaluation";
 import { createWorkspaceStore } from "../state/workspace-store";
+import { PickedBar, PointerMenu } from "../viewport/picked-bar";
 import type { ViewScene } from "../viewport/scene";
+import { ViewFrame } from "../viewport/view-frame";
 import { ViewOverlay } from "../viewport/view-overlay";
 import { Viewport } from "../viewport/viewport";
-import { useActions } from "./actions";
 import { Bench } from "./bench";
 import { BuildSheet } from "./build-sheet";
 import { CheckPanel } from "./check-panel";
@@ -71,7 +73,6 @@ function Bays() {
   const takeScene = useCallback((next: ViewScene | null) => setScene(next), []);
   const pieces = useWorkspace(useShallow((state) => shownPieces(state)));
   const parametersOpen = useWorkspace((state) => state.parametersOpen);
-  useKeys();
   useExistingPart();
   useTestHandle(scene);
   return (
@@ -81,7 +82,7 @@ function Bays() {
       <div className="grid min-h-0 grow grid-cols-[auto_minmax(0,1fr)_auto]">
         <StageRail />
         <main className="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto]">
-          <div className="relative min-h-0 min-w-0 overflow-hidden">
+          <div data-view className="relative min-h-0 min-w-0 overflow-hidden">
             <div className="absolute inset-0">
               <Viewport onScene={takeScene} />
             </div>
@@ -89,6 +90,9 @@ function Bays() {
             <RegionOverlay scene={scene} />
             <ViewBar scene={scene} />
             <ViewOverlay scene={scene} />
+            <ViewFrame scene={scene} />
+            <PickedBar />
+            <PointerMenu />
             <CheckPanel />
             <MeasurePanel />
             <OpenCheck />
@@ -98,6 +102,7 @@ function Bays() {
         <BuildSheet />
       </div>
       <ReleaseDialog />
+      <Commands scene={scene} />
     </div>
   );
 }
@@ -118,34 +123,6 @@ function useExistingPart(): void {
         checking: null,
       });
   }, [first, workspace]);
-}
-
-/** Keys that work anywhere outside of a text box. */
-function useKeys(): void {
-  const { job, workspace } = useStores();
-  const actions = useActions();
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const typing =
-        event.target instanceof HTMLElement &&
-        event.target.matches("input:not([type=radio]):not([type=file]), textarea, select");
-      const command = event.ctrlKey || event.metaKey;
-      const { editing, picking, exporting, parametersOpen } = workspace.getState();
-      if (command && !typing && event.key.toLowerCase() === "z") {
-        event.preventDefault();
-        if (!editing) void (event.shiftKey ? job.store.getState().redo() : job.store.getState().undo());
-      } else if (event.key === "Escape" && !exporting && !event.defaultPrevented) {
-        if (picking !== null) workspace.setState({ picking: null });
-        else if (parametersOpen) workspace.setState({ parametersOpen: false });
-        else if (workspace.getState().measuring) workspace.setState({ measuring: null });
-        else if (workspace.getState().checking) workspace.setState({ checking: null });
-        else if (editing) actions.leave();
-        else workspace.setState({ selected: null, stage: null, alone: null });
-      } else if (command && event.key === "Enter" && editing) actions.keep();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [job, workspace, actions]);
 }
 
 /** Where a point of the model lies on the screen, for the tests that click in the view. */
