@@ -1,6 +1,7 @@
 "use client";
 import { useEffect } from "react";
 import { settings } from "../settings/settings";
+import { SettingsDialog } from "../settings/settings-dialog";
 import { useStores } from "../state/context";
 import type { ViewScene } from "../viewport/scene";
 import { useActions } from "../workspace/actions";
@@ -14,7 +15,12 @@ import { useCommands } from "./use-commands";
 export function Commands({ scene }: { scene: ViewScene | null }) {
   const commands = useCommands(scene);
   useKeys(commands);
-  return <FindDialog commands={commands} />;
+  return (
+    <>
+      <FindDialog commands={commands} />
+      <SettingsDialog commands={commands} />
+    </>
+  );
 }
 
 /** Keys that work anywhere outside of what takes them itself. */

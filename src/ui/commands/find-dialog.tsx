@@ -6,6 +6,7 @@ import { hasToolMark, ToolMark } from "../marks/tool-marks";
 import { settings, useSettings } from "../settings/settings";
 import { useWorkspace } from "../state/context";
 import { type Command, type CommandGroup, keysFor } from "./command";
+import { fitOf } from "./fit";
 
 const GROUPS: CommandGroup[] = ["Tools", "Do", "Look", "Steps", "Bodies", "Parts", "Parameters", "Help"];
 
@@ -32,6 +33,9 @@ export function FindDialog({ commands }: { commands(): Command[] }) {
   );
 }
 
+/** What is typed against a command's name and line: cmdk sorts by this. */
+const fits = (_value: string, typed: string, words?: string[]) => fitOf(typed, words?.[0] ?? "", words?.[1] ?? "");
+
 function Found({ commands }: { commands: Command[] }) {
   const set = useWorkspace((state) => state.set);
   const recent = useSettings((state) => state.recent);
@@ -46,7 +50,7 @@ function Found({ commands }: { commands: Command[] }) {
   const asked = commands.filter(({ id }) => id !== "find");
   const last = typed ? [] : recent.flatMap((id) => asked.find((one) => one.id === id) ?? []).slice(0, RECENT);
   return (
-    <Palette label="Find anything" loop className="flex min-h-0 flex-col">
+    <Palette label="Find anything" loop filter={fits} className="flex min-h-0 flex-col">
       <Palette.Input
         value={typed}
         onValueChange={setTyped}

@@ -4,6 +4,7 @@ import { useRouter } from "next/navigation";
 import { useId, useRef, useState } from "react";
 import { type JobSummary, parseJob } from "@/core/job";
 import { Button, Choice } from "../controls/controls";
+import { useSettings } from "../settings/settings";
 import { api } from "../state/api";
 import { openArchive } from "./open-archive";
 
@@ -106,7 +107,9 @@ function NewJob() {
   const id = useId();
   const chooser = useRef<HTMLInputElement>(null);
   const [name, setName] = useState("");
-  const [units, setUnits] = useState<"mm" | "inch">("mm");
+  const usual = useSettings((state) => state.units);
+  const [units, setUnits] = useState<"mm" | "inch" | null>(null);
+  const shown = units ?? usual;
   const [problem, setProblem] = useState<string | null>(null);
   const [told, setTold] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
@@ -145,7 +148,7 @@ function NewJob() {
       className="flex flex-col gap-3"
       onSubmit={(event) => {
         event.preventDefault();
-        void begin(() => api.create({ name: name.trim() || "New job", units }));
+        void begin(() => api.create({ name: name.trim() || "New job", units: shown }));
       }}
     >
       <h2 className="text-[1.0625rem] font-semibold">Begin a job</h2>
@@ -164,7 +167,7 @@ function NewJob() {
       </div>
       <Choice<"mm" | "inch">
         label="Units shown"
-        value={units}
+        value={shown}
         options={[
           { value: "mm", label: "Millimetres" },
           { value: "inch", label: "Inches" },

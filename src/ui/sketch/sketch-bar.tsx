@@ -60,7 +60,10 @@ export function SketchBar({
   const needs = drawTool?.settings ?? changeTool?.settings ?? [];
   return (
     <section ref={ref} aria-label="Sketch" className="pointer-events-none absolute inset-0 z-10">
-      <div className="pointer-events-auto absolute top-2 left-2 flex max-h-[calc(100%-1rem)] w-34 flex-col gap-1.5 overflow-auto rounded border border-line bg-sheet/95 p-1.5">
+      <div
+        data-covers="left"
+        className="pointer-events-auto absolute top-2 left-2 flex max-h-[calc(100%-3rem)] w-34 flex-col gap-1.5 overflow-auto rounded border border-line bg-sheet/95 p-1.5"
+      >
         <Choice<string>
           hideLabel
           small

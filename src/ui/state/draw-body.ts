@@ -1,14 +1,18 @@
 import type { Trouble } from "@/core/errors";
 import type { CornerRef, EdgeRef, FaceRef } from "@/core/references";
 import { shownFields } from "@/core/steps";
-import type { BodyView, ViewMesh } from "@/engine/contract";
+import type { BodyView, ItemView, ViewMesh } from "@/engine/contract";
 import type { Sitting } from "../items/shown";
 import type { DrawnBody } from "../viewport/drawn";
+import { hatchOf } from "../viewport/hatch";
 import { BODY_HEX } from "../viewport/palette";
 import type { State } from "./drawing";
 import { lookOf } from "./looks";
 import { partOf } from "./measuring";
+import { tintOf } from "./tints";
 import { foundIn } from "./whereabouts";
+
+const NONE: readonly ItemView[] = [];
 
 /** A body as the view draws it: what of it is picked, pointed at or to blame lights up. */
 export function drawBody(item: BodyView, mesh: ViewMesh, { state, part, dark, picked }: Sitting): DrawnBody {
@@ -51,8 +55,13 @@ export function drawBody(item: BodyView, mesh: ViewMesh, { state, part, dark, pi
     mesh,
     // A solid in trouble is seen through, so that the place of the trouble shows; so is what lies behind a drawing.
     look: isCutter ? "cutter" : trouble || isBehind ? "ghost" : look.clear ? "clear" : "body",
-    colour: look.colour ? BODY_HEX[dark ? "dark" : "light"][look.colour] : null,
+    colour: look.colour
+      ? BODY_HEX[dark ? "dark" : "light"][look.colour]
+      : isCutter
+        ? null
+        : tintOf(item.id, state.evaluation?.items ?? NONE, dark),
     solid: item.measures.closed,
+    hatch: hatchOf(look.material),
     faces: faces.filter((face) => face >= 0),
     edges: edges.filter((edge) => edge >= 0),
     corners: item.corners.map(({ at }) => at),

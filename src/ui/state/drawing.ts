@@ -120,6 +120,7 @@ function drawPieces(pieces: PieceView[], { shownPieces: shown, pull, hover, alon
         look: scrapped && shown !== "scrapped" && hover?.id !== piece.key ? "ghost" : "body",
         colour: pieceColour(piece.index),
         solid: piece.measures.closed,
+        hatch: "metal",
         faces: [],
         edges: [],
         corners: [],

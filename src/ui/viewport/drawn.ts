@@ -1,5 +1,6 @@
 import type { Band } from "@/core/check";
 import type { ViewMesh } from "@/engine/contract";
+import type { Hatch } from "./hatch";
 import type { Look } from "./view-materials";
 
 /** A body or piece to draw. */
@@ -10,6 +11,8 @@ export interface DrawnBody {
   colour: string | null;
   /** Whether it is closed, so that a cut shows its inside. */
   solid: boolean;
+  /** How a cut through it is ruled. */
+  hatch: Hatch;
   /** Lit faces and edges, by place. */
   faces: number[];
   edges: number[];

@@ -46,6 +46,15 @@ const DARK: ViewColours = {
 
 export const viewColours = (dark: boolean): ViewColours => (dark ? DARK : LIGHT);
 
+/**
+ * Quiet tints of bodies that nobody gave a colour: they differ in lightness as well as in hue (yellow to blue, which all kinds of
+ * colour vision tell apart). The first is the body's own colour.
+ */
+export const TINTS: Record<"light" | "dark", readonly string[]> = {
+  light: ["#c9c4b8", "#a9bac7", "#dcd0a4", "#b3a99b", "#c3d2da", "#bca978"],
+  dark: ["#8f9499", "#6f8798", "#aca27c", "#7b7268", "#9fb2bd", "#8d7d4f"],
+};
+
 /** Colours of bodies: from dark to light as well as by hue. */
 export const BODY_HEX: Record<"light" | "dark", Readonly<Record<BodyColour, string>>> = {
   light: BODY_SRGB,

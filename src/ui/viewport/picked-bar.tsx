@@ -35,7 +35,7 @@ export function PickedBar() {
     <div
       role="toolbar"
       aria-label="What is selected"
-      className="absolute bottom-9 left-1/2 flex max-w-[calc(100%-13rem)] -translate-x-1/2 items-center gap-px overflow-hidden rounded border border-line bg-sheet/95 p-0.5 text-[0.8125rem] shadow"
+      className="absolute bottom-9 left-[calc((100%+var(--covered,0px))/2)] flex max-w-[calc(100%-var(--covered,0px)-13rem)] -translate-x-1/2 items-center gap-px overflow-hidden rounded border border-line bg-sheet/95 p-0.5 text-[0.8125rem] shadow"
     >
       <span className="min-w-0 max-w-56 truncate px-2 font-medium" title={words(item, face)}>
         {words(item, face)}
@@ -83,7 +83,7 @@ export function PointerMenu() {
         <DropdownMenu.Content
           align="start"
           collisionPadding={8}
-          className="z-30 max-h-[70vh] min-w-60 max-w-80 overflow-auto rounded border border-rule bg-sheet p-1 shadow-lg"
+          className="z-30 max-h-(--radix-dropdown-menu-content-available-height) min-w-60 max-w-80 overflow-auto rounded border border-rule bg-sheet p-1 shadow-lg"
         >
           {menu.hits.length > 1 ? (
             <>

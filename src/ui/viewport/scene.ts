@@ -230,6 +230,7 @@ export class ViewScene {
         plane,
         sphere.radius * 4,
         `#${new Color(body.colour ?? pieceColour(this.caps.length)).lerp(new Color(this.colours.ground), 0.5).getHexString()}`,
+        body.hatch,
       );
       for (const counter of cap.group.children.slice(0, 2)) counter.position.copy(object.group.position);
       this.caps.push(cap);

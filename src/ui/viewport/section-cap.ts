@@ -17,6 +17,7 @@ import {
   Vector3,
   type WebGLRenderer,
 } from "three";
+import { type Hatch, hatchLines } from "./hatch";
 
 /**
  * The cut surface of one body where a plane opens it. The stencil counts the body's back faces against its front faces
@@ -29,7 +30,7 @@ export class SectionCap {
   private readonly counters: Mesh<BufferGeometry, MeshBasicMaterial>[];
 
   /** @param place number of the body among those cut, which sets the order of drawing and the hatching. */
-  constructor(geometry: BufferGeometry, place: number, plane: Plane, size: number, colour: string) {
+  constructor(geometry: BufferGeometry, place: number, plane: Plane, size: number, colour: string, hatch: Hatch) {
     const order = 3 + place;
     this.counters = [BackSide, FrontSide].map((side) => {
       const op = side === BackSide ? IncrementWrapStencilOp : DecrementWrapStencilOp;
@@ -61,16 +62,15 @@ export class SectionCap {
       stencilZFail: ReplaceStencilOp,
       stencilZPass: ReplaceStencilOp,
     });
-    const direction = place % 2 === 0 ? "+" : "-";
+    const lines = hatchLines(hatch, place % 2 === 1);
     material.onBeforeCompile = (shader) => {
       shader.fragmentShader = shader.fragmentShader.replace(
         "#include <dithering_fragment>",
         `#include <dithering_fragment>
-         float band = fract((gl_FragCoord.x ${direction} gl_FragCoord.y) / 12.0);
-         if (band < 0.12) gl_FragColor.rgb *= 0.45;`,
+         if (${lines}) gl_FragColor.rgb *= 0.45;`,
       );
     };
-    material.customProgramCacheKey = () => `cap${direction}`;
+    material.customProgramCacheKey = () => `cap ${lines}`;
     this.cap = new Mesh(new PlaneGeometry(size, size), material);
     this.cap.raycast = () => {};
     plane.coplanarPoint(this.cap.position);

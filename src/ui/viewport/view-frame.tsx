@@ -20,6 +20,9 @@ const ENDS: { axis: "x" | "y" | "z"; sign: 1 | -1; view: StandardView; words: st
 const SIZE = 84;
 const ARM = 27;
 
+/** Height of the line along the lower edge, pixels. */
+const STATUS = 28;
+
 /** Where the view stands: the axes to be pressed, the floor's field, and where the pointer is. */
 export function ViewFrame({ scene }: { scene: ViewScene | null }) {
   const [, tick] = useState(0);
@@ -33,6 +36,7 @@ export function ViewFrame({ scene }: { scene: ViewScene | null }) {
   // A drawing is seen square and to one scale.
   useEffect(() => scene?.camera.setPerspective(perspective), [scene, perspective]);
   useEffect(() => scene?.camera.gestures({ drag, wheel }), [scene, drag, wheel]);
+  useCovered(scene);
   if (!scene) return null;
   return (
     <>
@@ -40,6 +44,38 @@ export function ViewFrame({ scene }: { scene: ViewScene | null }) {
       <Status scene={scene} />
     </>
   );
+}
+
+/** What lies over the left of the view leaves the rest of it: the part stands in the middle of that. */
+function useCovered(scene: ViewScene | null): void {
+  useEffect(() => {
+    const home = scene?.canvas.closest("[data-view]");
+    if (!scene || !home) return;
+    const measure = () => {
+      const { left: start, width } = home.getBoundingClientRect();
+      const ends = [...home.querySelectorAll("[data-covers=left]")].map(
+        (one) => one.getBoundingClientRect().right - start,
+      );
+      const left = Math.max(0, ...ends);
+      // What covers more than half leaves nothing to stand in.
+      (home as HTMLElement).style.setProperty("--covered", `${left > width / 2 ? 0 : left}px`);
+      scene.camera.cover({ left: left > width / 2 ? 0 : left, right: 0, top: 0, bottom: STATUS });
+    };
+    const sizes = new ResizeObserver(measure);
+    const watch = new MutationObserver(() => {
+      sizes.disconnect();
+      sizes.observe(home);
+      for (const one of home.querySelectorAll("[data-covers]")) sizes.observe(one);
+      measure();
+    });
+    watch.observe(home, { childList: true });
+    sizes.observe(home);
+    measure();
+    return () => {
+      watch.disconnect();
+      sizes.disconnect();
+    };
+  }, [scene]);
 }
 
 function Axes({ scene }: { scene: ViewScene }) {
@@ -52,7 +88,7 @@ function Axes({ scene }: { scene: ViewScene }) {
     <div
       role="toolbar"
       aria-label="Directions"
-      className="absolute bottom-8 left-2"
+      className="absolute right-2 bottom-8 isolate"
       style={{ width: SIZE, height: SIZE }}
     >
       <svg aria-hidden="true" width={SIZE} height={SIZE} className="absolute inset-0">

@@ -6,13 +6,15 @@ import { type ItemView, isBodyView } from "@/engine/contract";
 import { IconButton } from "../controls/controls";
 import { shownAs } from "../items";
 import { Mark } from "../marks/marks";
+import { ToolMark, toolOf } from "../marks/tool-marks";
 import { formatMass } from "../settings/format";
 import { useFound, useJob, usePart, useStores, useWorkspace } from "../state/context";
 import { lacksWords } from "../state/lacks";
 import { lookOf, massOf } from "../state/looks";
 import { notesOf } from "../state/notes";
+import { tintOf } from "../state/tints";
 import { isOut, toggledView } from "../state/visibility";
-import { BODY_HEX, viewColours } from "../viewport/palette";
+import { BODY_HEX } from "../viewport/palette";
 import { useActions } from "./actions";
 import { LooksPopover } from "./looks-popover";
 import { RenameBox } from "./rename-box";
@@ -41,6 +43,8 @@ export function BodyCard({ item }: { item: ItemView }) {
   const found = useFound();
   const notes = isBodyView(item) ? notesOf(part, item, found).length : 0;
   const lacks = lacksWords(item, part);
+  const tint = useWorkspace((state) => tintOf(item.id, state.evaluation?.items ?? [], dark));
+  const maker = part.steps.find(({ id }) => id === item.step);
   return (
     <article
       aria-label={item.name}
@@ -61,10 +65,7 @@ export function BodyCard({ item }: { item: ItemView }) {
             <Mark name={item.kind} width={26} height={26} />
           </span>
         ) : (
-          <Thumbnail
-            mesh={mesh}
-            colour={look.colour ? BODY_HEX[dark ? "dark" : "light"][look.colour] : viewColours(dark).body}
-          />
+          <Thumbnail mesh={mesh} colour={look.colour ? BODY_HEX[dark ? "dark" : "light"][look.colour] : tint} />
         )}
       </button>
       <div className="min-w-0 grow">
@@ -96,6 +97,7 @@ export function BodyCard({ item }: { item: ItemView }) {
           title={lacks || undefined}
         >
           <Mark name={item.kind} className="shrink-0" />
+          {maker ? <ToolMark id={toolOf(maker)} size={15} className="text-rule" /> : null}
           <span className="truncate">{lacks && !bad ? lacks.replace(/^./, (c) => c.toUpperCase()) : words}</span>
         </p>
         <div className="-ml-1.5 flex">

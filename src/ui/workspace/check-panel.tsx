@@ -28,7 +28,8 @@ export function CheckPanel() {
   return (
     <section
       aria-label="Check"
-      className="absolute bottom-2 left-2 z-10 flex max-h-[70%] w-72 flex-col rounded border border-line bg-sheet/95"
+      data-covers="left"
+      className="absolute bottom-9 left-2 z-10 flex max-h-[70%] w-72 flex-col rounded border border-line bg-sheet/95"
     >
       <div className="flex items-center justify-between border-b border-line px-3 py-1">
         <h2 className="truncate font-semibold">{item ? item.name : "Check"}</h2>

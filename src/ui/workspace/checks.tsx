@@ -41,7 +41,8 @@ export function OpenCheck() {
   return (
     <section
       aria-label={check.words.label}
-      className="absolute bottom-2 left-2 z-10 flex max-h-[min(60%,30rem)] w-[23rem] flex-col rounded border border-line bg-sheet"
+      data-covers="left"
+      className="absolute bottom-9 left-2 z-10 flex max-h-[min(60%,30rem)] w-[23rem] flex-col rounded border border-line bg-sheet"
     >
       <div className="flex items-center justify-between border-b border-line px-3 py-1">
         <h2 className="font-semibold">{check.words.label}</h2>

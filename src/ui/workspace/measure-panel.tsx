@@ -25,7 +25,8 @@ export function MeasurePanel() {
   return (
     <section
       aria-label="Measure"
-      className="absolute bottom-2 left-2 z-10 flex max-h-[75%] w-[22rem] flex-col rounded border border-line bg-sheet/95"
+      data-covers="left"
+      className="absolute bottom-9 left-2 z-10 flex max-h-[75%] w-[22rem] flex-col rounded border border-line bg-sheet/95"
     >
       <div className="flex items-center justify-between border-b border-line px-3 py-1">
         <h2 className="font-semibold">Measure</h2>

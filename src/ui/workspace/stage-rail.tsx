@@ -44,13 +44,13 @@ function Tools({ label, groups }: { label: string; groups: ToolGroup[] }) {
   return (
     <section
       aria-label={`${label} tools`}
-      className="absolute top-0 left-[5.5rem] m-2 flex max-h-[calc(100dvh-5rem)] w-[19.5rem] flex-col overflow-auto rounded border border-line bg-sheet shadow-lg"
+      className="absolute top-0 left-[5.5rem] m-2 flex max-h-[calc(100dvh-5rem)] w-[22.5rem] flex-col overflow-auto rounded border border-line bg-sheet shadow-lg"
       onKeyDown={walkAmong}
     >
       {groups.map((group) => (
         <div key={group.label ?? "all"} className="px-1.5 pt-1.5">
           {group.label ? <h3 className="px-1 text-[0.75rem] text-soft">{group.label}</h3> : null}
-          <ul className="grid grid-cols-4 gap-px">
+          <ul className="grid grid-cols-5 gap-px">
             {group.tools.map((tool) => (
               <li key={tool.id}>
                 <button

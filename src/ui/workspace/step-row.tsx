@@ -6,6 +6,7 @@ import { type ReactNode, useState } from "react";
 import type { StepReport, StepState } from "@/core/evaluate";
 import type { Step } from "@/core/job";
 import { Mark, type MarkName } from "../marks/marks";
+import { ToolMark, toolOf } from "../marks/tool-marks";
 import { useWorkspace } from "../state/context";
 import { useActions } from "./actions";
 import { NeedingDialog, useNeeding } from "./needing-dialog";
@@ -68,6 +69,7 @@ export function StepRow({
           <GripVertical size={14} aria-hidden />
         </button>
         <span className="num mt-px w-5 shrink-0 text-right text-soft">{number}</span>
+        <ToolMark id={toolOf(step)} size={17} className={`mt-px ml-0.5 ${quiet ? "text-rule" : "text-soft"}`} />
         <div className="min-w-0 grow pl-1">
           {renaming ? (
             <RenameBox

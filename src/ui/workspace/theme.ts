@@ -1,5 +1,6 @@
 "use client";
 import { useCallback, useSyncExternalStore } from "react";
+import { settings } from "../settings/settings";
 
 function subscribe(changed: () => void): () => void {
   const observer = new MutationObserver(changed);
@@ -15,13 +16,7 @@ export function useTheme(): { dark: boolean; toggle(): void } {
     () => false,
   );
   const toggle = useCallback(() => {
-    const next = document.documentElement.dataset.theme === "dark" ? "light" : "dark";
-    document.documentElement.dataset.theme = next;
-    try {
-      localStorage.setItem("bold-seam:theme", next);
-    } catch {
-      // The choice holds for this page.
-    }
+    settings.getState().change({ theme: document.documentElement.dataset.theme === "dark" ? "light" : "dark" });
   }, []);
   return { dark, toggle };
 }

@@ -1,8 +1,9 @@
 "use client";
-import { Moon, Pencil, Redo2, Sun, Undo2 } from "lucide-react";
+import { Moon, Pencil, Redo2, Search, SlidersHorizontal, Sun, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { useEffect, useState } from "react";
 import { addPart } from "@/core/job";
+import { useKeysOf } from "../commands/use-keys-of";
 import { Button, Choice, IconButton } from "../controls/controls";
 import { Mark } from "../marks/marks";
 import { useJob, usePart, useWorkspace } from "../state/context";
@@ -18,6 +19,9 @@ export function TopBar({ stop }: { stop(): void }) {
   const redoLabel = useJob((state) => state.redoLabel);
   const { undo, redo, edit } = useJob((state) => state);
   const theme = useTheme();
+  const set = useWorkspace((state) => state.set);
+  const findKey = useKeysOf("find");
+  const settingsKey = useKeysOf("settings");
   return (
     <header className="flex h-12 shrink-0 items-center gap-2 border-b border-line bg-sheet px-3">
       <Link href="/" className="shrink-0 rounded px-1.5 py-1 text-soft hover:bg-well hover:text-ink">
@@ -38,7 +42,7 @@ export function TopBar({ stop }: { stop(): void }) {
       <div className="ml-2 flex shrink-0">
         <IconButton
           label={undoLabel ? `Undo: ${undoLabel}` : "Nothing to undo"}
-          keys="Ctrl Z"
+          keys={useKeysOf("undo")}
           disabled={!undoLabel}
           onClick={() => void undo()}
         >
@@ -46,7 +50,7 @@ export function TopBar({ stop }: { stop(): void }) {
         </IconButton>
         <IconButton
           label={redoLabel ? `Redo: ${redoLabel}` : "Nothing to redo"}
-          keys="Ctrl Shift Z"
+          keys={useKeysOf("redo")}
           disabled={!redoLabel}
           onClick={() => void redo()}
         >
@@ -72,6 +76,14 @@ export function TopBar({ stop }: { stop(): void }) {
           }
         />
       </div>
+      <Button small className="shrink-0 gap-2" onClick={() => set({ dialog: "find" })}>
+        <Search size={14} aria-hidden />
+        Find
+        <kbd className="num text-soft">{findKey}</kbd>
+      </Button>
+      <IconButton label="Settings and keys" keys={settingsKey} onClick={() => set({ dialog: "settings" })}>
+        <SlidersHorizontal size={16} aria-hidden />
+      </IconButton>
       <IconButton label={theme.dark ? "Paper" : "Graphite"} className="shrink-0" onClick={theme.toggle}>
         {theme.dark ? <Sun size={17} aria-hidden /> : <Moon size={17} aria-hidden />}
       </IconButton>

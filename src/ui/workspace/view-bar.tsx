@@ -1,5 +1,6 @@
 "use client";
 import { Maximize, Minus, Plus, Ruler, Scissors } from "lucide-react";
+import { useKeysOf } from "../commands/use-keys-of";
 import { Choice, IconButton, Range, Toggle } from "../controls/controls";
 import { useWorkspace } from "../state/context";
 import { NOTHING_MEASURED } from "../state/measuring";
@@ -74,11 +75,12 @@ export function ViewBar({ scene }: { scene: ViewScene | null }) {
         <IconButton label="Zoom out" keys="−" className="size-7!" onClick={() => scene?.camera.zoom(0.8)}>
           <Minus size={16} aria-hidden />
         </IconButton>
-        <IconButton label="Fit all" keys="Home" className="size-7!" onClick={() => scene?.fit()}>
+        <IconButton label="Fit all" keys={useKeysOf("fit")} className="size-7!" onClick={() => scene?.fit()}>
           <Maximize size={16} aria-hidden />
         </IconButton>
         <IconButton
           label="Measure"
+          keys={useKeysOf("measure")}
           aria-pressed={measuring}
           disabled={editing}
           className="size-7!"
@@ -88,6 +90,7 @@ export function ViewBar({ scene }: { scene: ViewScene | null }) {
         </IconButton>
         <IconButton
           label="Section"
+          keys={useKeysOf("section")}
           aria-pressed={section !== null}
           className="size-7!"
           onClick={() => set({ section: section ? null : { axis: "y", at: 0.5, flip: true } })}
