@@ -3,7 +3,8 @@ import path from "node:path";
 import { parseJob } from "../src/core/job";
 import { database } from "../src/server/db/client";
 import { keepFile } from "../src/server/files/service";
-import { createJob, listSummaries } from "../src/server/jobs/service";
+import { createJob, listSummaries, readJob } from "../src/server/jobs/service";
+import { seedViews } from "./seed-views";
 
 /** Puts the demo job into the database, once: whoever changed it keeps the changes. */
 const folder = path.join(process.cwd(), "demo");
@@ -22,6 +23,8 @@ else {
     delete file.path;
   }
   const { id } = await createJob(db, { document: job });
+  const { document } = await readJob(db, id);
+  await seedViews(db, document);
   console.log(`The job ${job.name} is ready (${id}).`);
 }
 process.exit(0);

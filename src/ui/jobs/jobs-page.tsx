@@ -6,6 +6,7 @@ import { type JobSummary, parseJob } from "@/core/job";
 import { Button, Choice } from "../controls/controls";
 import { useSettings } from "../settings/settings";
 import { api } from "../state/api";
+import { JobPicture } from "./job-picture";
 import { openArchive } from "./open-archive";
 
 /** All jobs, the latest first, and the ways to begin one. */
@@ -45,6 +46,7 @@ function JobRow({ job }: { job: JobSummary }) {
   const steps = job.parts.reduce((sum, part) => sum + part.steps, 0);
   return (
     <li className="flex items-center gap-3 px-4 py-3">
+      {job.fault ? null : <JobPicture id={job.id} changed={job.updatedAt} />}
       <div className="min-w-0 grow">
         {job.fault ? (
           <p className="truncate text-[1.0625rem] font-medium">{job.name}</p>

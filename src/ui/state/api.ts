@@ -49,6 +49,11 @@ export const api = {
       method: "POST",
       body: file,
     }),
+  /** How the first part of a job was last seen, packed. */
+  async view(id: string): Promise<Uint8Array | null> {
+    const response = await fetch(`/api/jobs/${id}/view`).catch(() => null);
+    return response?.status === 200 ? new Uint8Array(await response.arrayBuffer()) : null;
+  },
   async stored(key: string): Promise<Uint8Array | null> {
     const response = await fetch(`/api/geometry/${key}`).catch(() => null);
     return response?.status === 200 ? new Uint8Array(await response.arrayBuffer()) : null;

@@ -2,7 +2,7 @@ import { keptOf, type Look, type Material, materialOf, type Part } from "@/core/
 import type { BodyView } from "@/engine/contract";
 
 /** The look that a body has, under its id or one that it had. */
-export const lookOf = (part: Part, body: BodyView): Look => keptOf(part.looks, body) ?? {};
+export const lookOf = (part: Pick<Part, "looks">, body: BodyView): Look => keptOf(part.looks, body) ?? {};
 
 /** The material of a body, and its mass in grams; null where it has none. */
 export function massOf(

@@ -27,7 +27,8 @@ export function isOut(item: ItemView, part: Part, { hidden, shown, alone }: Choi
   return hidden.has(item.id) || (hasServed(item, part) && !shown.has(item.id));
 }
 
-function hasServed(item: ItemView, part: Part): boolean {
+/** Whether a step was made with it: a plane or a drawing that what was made of it stands for. */
+export function hasServed(item: ItemView, part: Part): boolean {
   if (isBodyView(item)) return false;
   const named = namedBySteps(part);
   return named.has(item.id) || named.has(item.step);

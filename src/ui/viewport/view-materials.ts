@@ -81,6 +81,9 @@ export class ViewMaterials {
       else if (hovered) material.color.lerp(new Color(this.colours.pick), 0.35);
       material.opacity =
         look === "ghost" ? (hovered ? 0.4 : 0.13) : look === "cutter" ? 0.6 : look === "clear" ? 0.38 : 1;
+      // Where it lies on what is behind it, the one that is seen through is in front all over.
+      if (look === "clear")
+        Object.assign(material, { polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -1 });
       material.clippingPlanes = this.clip;
       this.faces.set(key, material);
     }

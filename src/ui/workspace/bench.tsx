@@ -1,17 +1,21 @@
 "use client";
 import { Eye, EyeOff } from "lucide-react";
+import { useState } from "react";
 import { type BodyView, type ItemView, isBodyView } from "@/engine/contract";
 import { IconButton } from "../controls/controls";
 import { Mark } from "../marks/marks";
 import { formatMass } from "../settings/format";
 import { useJob, usePart, useStores, useWorkspace } from "../state/context";
 import { groupOf, massOf } from "../state/looks";
+import { hasServed } from "../state/visibility";
 import { BodyCard } from "./body-card";
 
 /** The strip of cards, one for each body on the bench; those of a group stand in one frame. */
 export function Bench() {
   const items = useWorkspace((state) => state.evaluation?.items);
   const part = usePart();
+  const shown = useWorkspace((state) => state.shown);
+  const selected = useWorkspace((state) => state.selected);
   const starting = useWorkspace(
     (state) => state.engine.kind === "starting" || (state.engine.kind === "computing" && !state.evaluation),
   );
@@ -20,6 +24,10 @@ export function Bench() {
     const members = items?.filter((item): item is BodyView => of(item) === name) ?? [];
     return members.length > 0 ? [{ name, members }] : [];
   });
+  const loose = items ? inOrder(items).filter((item) => of(item) === null) : [];
+  const folded = (item: ItemView) => hasServed(item, part) && !shown.has(item.id) && item.id !== selected;
+  const lying = loose.filter((item) => !folded(item));
+  const served = loose.filter(folded);
   return (
     <section
       aria-label="Bench"
@@ -28,12 +36,39 @@ export function Bench() {
       {groups.map(({ name, members }) => (
         <GroupFrame key={name} name={name} members={members} />
       ))}
-      {items && inOrder(items).map((item) => (of(item) === null ? <BodyCard key={item.id} item={item} /> : null))}
+      {lying.map((item) => (
+        <BodyCard key={item.id} item={item} />
+      ))}
+      <Served items={served} />
       {items?.length === 0 ? (
         <p className="self-center px-2 text-soft">The bench is empty: nothing is built yet.</p>
       ) : null}
       {!items && starting ? <p className="self-center px-2 text-soft">Getting the bench ready…</p> : null}
     </section>
+  );
+}
+
+/** Planes and drawings that have served are folded away, until someone asks for them. */
+function Served({ items }: { items: ItemView[] }) {
+  const [open, setOpen] = useState(false);
+  if (items.length === 0) return null;
+  return (
+    <>
+      {open ? items.map((item) => <BodyCard key={item.id} item={item} />) : null}
+      <button
+        type="button"
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
+        className="flex w-32 shrink-0 flex-col justify-center gap-1 rounded border border-dashed border-line px-2 text-left text-[0.8125rem] text-soft hover:border-rule hover:text-ink"
+      >
+        <span className="flex gap-1">
+          {[...new Set(items.map(({ kind }) => kind))].map((kind) => (
+            <Mark key={kind} name={kind} />
+          ))}
+        </span>
+        {open ? "Fold away what has served" : `${items.length} that ${items.length === 1 ? "has" : "have"} served`}
+      </button>
+    </>
   );
 }
 

@@ -7,6 +7,7 @@ import { IconButton } from "../controls/controls";
 import { shownAs } from "../items";
 import { Mark } from "../marks/marks";
 import { ToolMark, toolOf } from "../marks/tool-marks";
+import { Thumbnail } from "../pictures/thumbnail";
 import { formatMass } from "../settings/format";
 import { useFound, useJob, usePart, useStores, useWorkspace } from "../state/context";
 import { lacksWords } from "../state/lacks";
@@ -19,7 +20,6 @@ import { useActions } from "./actions";
 import { LooksPopover } from "./looks-popover";
 import { RenameBox } from "./rename-box";
 import { useTheme } from "./theme";
-import { Thumbnail } from "./thumbnail";
 
 /** A card of the bench: a body with its picture, name, size and state, and what can be done with it. */
 export function BodyCard({ item }: { item: ItemView }) {

@@ -3,11 +3,11 @@ import { memo } from "react";
 import type { PieceView } from "@/engine/contract";
 import { Choice } from "../controls/controls";
 import { Mark } from "../marks/marks";
+import { Thumbnail } from "../pictures/thumbnail";
 import { formatArea, formatVolume } from "../settings/format";
 import { useJob, useWorkspace } from "../state/context";
 import type { WantedFate } from "../state/fates";
 import { pieceColour } from "../viewport/palette";
-import { Thumbnail } from "./thumbnail";
 
 /** Pixels: all cards are as wide, so that it is known which of hundreds are in sight. */
 export const CARD_WIDTH = 236;

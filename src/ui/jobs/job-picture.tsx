@@ -1,0 +1,67 @@
+"use client";
+import { useEffect, useRef, useState } from "react";
+import { unpack } from "@/core/evaluate/pack";
+import type { Part } from "@/core/job";
+import { type Evaluation, isBodyView } from "@/engine/contract";
+import { type Painted, paint } from "../pictures/paint";
+import { api } from "../state/api";
+import { lookOf } from "../state/looks";
+import { tintOf } from "../state/tints";
+import { BODY_HEX } from "../viewport/palette";
+
+const SIZE = 56;
+
+/** The first part of a job as it was last seen, drawn when its row comes into sight; an empty field where nobody looked yet. */
+export function JobPicture({ id, changed }: { id: string; changed: string }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [seen, setSeen] = useState(false);
+  useEffect(() => {
+    const watch = new IntersectionObserver(([entry]) => entry!.isIntersecting && setSeen(true));
+    watch.observe(canvas.current!);
+    return () => watch.disconnect();
+  }, []);
+  useEffect(() => {
+    if (!seen) return;
+    let over = false;
+    void api.view(id).then((bytes) => {
+      const context = canvas.current?.getContext("2d");
+      if (over || !bytes || !context) return;
+      const scale = Math.min(window.devicePixelRatio || 1, 2);
+      canvas.current!.width = SIZE * scale;
+      canvas.current!.height = SIZE * scale;
+      paint(context, bodiesOf(bytes), SIZE * scale);
+      canvas.current!.dataset.drawn = "";
+    });
+    return () => {
+      over = true;
+    };
+  }, [seen, id, changed]);
+  return (
+    <canvas
+      ref={canvas}
+      width={SIZE}
+      height={SIZE}
+      data-picture={id}
+      style={{ width: SIZE, height: SIZE }}
+      className="shrink-0 rounded-sm bg-well"
+      aria-hidden
+    />
+  );
+}
+
+function bodiesOf(bytes: Uint8Array): Painted[] {
+  try {
+    const { view, looks } = unpack(bytes) as { view: Uint8Array; looks: Part["looks"] };
+    const { items } = unpack(view) as Evaluation;
+    const theme = document.documentElement.dataset.theme === "dark" ? "dark" : "light";
+    return items.filter(isBodyView).flatMap((body) => {
+      const { clear, colour } = lookOf({ looks }, body);
+      // What is seen through is left out: the picture shows what is in it.
+      if (!body.mesh || clear) return [];
+      return [{ mesh: body.mesh, colour: colour ? BODY_HEX[theme][colour] : tintOf(body.id, items, theme === "dark") }];
+    });
+  } catch {
+    // What an older release stored is drawn when the job is opened again.
+    return [];
+  }
+}
