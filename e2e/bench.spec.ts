@@ -11,11 +11,11 @@ test("colours, materials and masses, groups and notes: kept, and inherited by pi
   await built(page);
 
   // A colour and a material: the card tells the mass. 48 cm³ of steel.
-  await bodyCard(page, "Block").getByRole("button", { name: "Colour, material and group of Block" }).click();
+  await bodyCard(page, "Plate").getByRole("button", { name: "Colour, material and group of Plate" }).click();
   const looks = page.getByRole("dialog");
   await looks.getByRole("button", { name: "clay" }).click();
   await looks.getByLabel("Material", { exact: true }).selectOption("Steel");
-  await expect(bodyCard(page, "Block")).toContainText("48 cm³, 376.8 g");
+  await expect(bodyCard(page, "Plate")).toContainText("48 cm³, 376.8 g");
   await looks.getByLabel("Group").fill("Frame");
   await page.keyboard.press("Enter");
   await page.keyboard.press("Escape");
@@ -40,7 +40,7 @@ test("colours, materials and masses, groups and notes: kept, and inherited by pi
   await page.getByRole("textbox", { name: "Note on the clicked face" }).fill("Grind flat");
   await page.keyboard.press("Enter");
   await expect(page.locator("[data-note]")).toHaveCount(1);
-  await expect(bodyCard(page, "Block").getByRole("button", { name: "1 note on Block" })).toBeVisible();
+  await expect(bodyCard(page, "Plate").getByRole("button", { name: "1 note on Plate" })).toBeVisible();
   await saved(page);
 
   // The group is hidden and shown at once.
@@ -56,18 +56,18 @@ test("colours, materials and masses, groups and notes: kept, and inherited by pi
   await tool(page, "Seam", "Split");
   await open(page).getByRole("group", { name: "Cutters" }).getByRole("checkbox", { name: "Workplane" }).click();
   await addStep(page);
-  await expect(bodyCard(page, "Block 1")).toContainText("188.4 g");
-  await bodyCard(page, "Block 2")
+  await expect(bodyCard(page, "Plate 1")).toContainText("188.4 g");
+  await bodyCard(page, "Plate 2")
     .getByRole("button", { name: /^Colour, material and group/ })
     .click();
   await looks.getByLabel("Material", { exact: true }).selectOption("Aluminium");
-  await expect(bodyCard(page, "Block 2")).toContainText("64.8 g");
-  await expect(bodyCard(page, "Block 1")).toContainText("188.4 g");
+  await expect(bodyCard(page, "Plate 2")).toContainText("64.8 g");
+  await expect(bodyCard(page, "Plate 1")).toContainText("188.4 g");
   await page.keyboard.press("Escape");
   await expect(frame).toContainText("253.2 g");
   await page.reload();
   await built(page);
-  await expect(bodyCard(page, "Block 2")).toContainText("64.8 g");
+  await expect(bodyCard(page, "Plate 2")).toContainText("64.8 g");
 });
 
 test("what was found by its looks is told in one place; kept, nothing is left to warn of", async ({ page }) => {
@@ -97,7 +97,7 @@ test("what was found by its looks is told in one place; kept, nothing is left to
   await expect(open(page).getByRole("button", { name: "Picking: click in the view" })).toBeVisible();
   // The form shows what the engine found, though it is called otherwise by now; a click on it takes it out.
   const face = open(page).getByRole("group", { name: "Face" });
-  await expect(face).toContainText(/Block.*: Flat facing up, .* – guessed/);
+  await expect(face).toContainText(/Plate.*: Flat facing up, .* – guessed/);
   await face.getByText("Pick from a list").click();
   await expect(face.getByRole("checkbox", { checked: true })).toHaveCount(1);
   await page.keyboard.press("Escape");
@@ -134,7 +134,7 @@ test("steps are copied, and folded up in groups; a cut is done again by a patter
   await open(page).getByLabel("How many, in all").fill("5");
   await addStep(page);
   // 60 cm³ less five holes of 339.3 mm³.
-  await expect(bodyCard(page, "Block")).toContainText("58.3 cm³");
+  await expect(bodyCard(page, "Plate")).toContainText("58.3 cm³");
 
   await page.getByRole("button", { name: "More for step 4" }).click();
   await page.getByRole("menuitem", { name: "Group with the one above" }).click();

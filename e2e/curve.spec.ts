@@ -43,7 +43,8 @@ test("a curve through points: drawn by its form, piped along, measured, released
   await expect(form.getByRole("group", { name: "Path" })).toContainText("(1)");
   await page.keyboard.press("Escape");
   await addStep(page);
-  await expect(page.getByRole("region", { name: "Bench" }).getByRole("article")).toHaveCount(2);
+  await expect(page.getByRole("region", { name: "Bench" }).getByRole("article")).toHaveCount(1);
+  await expect(page.getByRole("button", { name: "1 that has served" })).toBeVisible();
 
   // Released as curves.
   await page.getByRole("navigation", { name: "Stages" }).getByRole("button", { name: "Release" }).click();

@@ -162,7 +162,9 @@ test("hold point, leaving out, renaming and moving steps, by keyboard too", asyn
   await page.getByRole("menuitem", { name: "Rename" }).click();
   await page.getByLabel("New name").fill("Base plate");
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("button", { name: "Base plate" })).toBeVisible();
+  await expect(
+    page.getByRole("complementary", { name: "Build sheet" }).getByRole("button", { name: "Base plate" }),
+  ).toBeVisible();
 
   await bodyCard(page, "Block").getByRole("button", { name: "Block", exact: true }).click();
   await page.getByLabel("New name").fill("Plate");

@@ -1,5 +1,6 @@
 "use client";
 import { useEffect } from "react";
+import { HelpDialog } from "../help/help-dialog";
 import { settings } from "../settings/settings";
 import { SettingsDialog } from "../settings/settings-dialog";
 import { useStores } from "../state/context";
@@ -19,6 +20,7 @@ export function Commands({ scene }: { scene: ViewScene | null }) {
     <>
       <FindDialog commands={commands} />
       <SettingsDialog commands={commands} />
+      <HelpDialog />
     </>
   );
 }
@@ -30,16 +32,21 @@ function useKeys(commands: ReturnType<typeof useCommands>): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const key = keyOf(event);
-      if (key === null || event.defaultPrevented) return;
+      if (key === null) return;
+      const id = commandFor(key, settings.getState().keys);
+      // A box to be ticked keeps Enter from the form, and means no more by it.
+      if (event.defaultPrevented && id !== "keep") return;
       const state = workspace.getState();
       if (key === "Escape") {
         if (!state.exporting && state.dialog === null) stepBack(state, actions.leave);
         return;
       }
-      const id = commandFor(key, settings.getState().keys);
       // What is typed into goes on taking what is typed, but for what keeps the form and finds anything by Ctrl.
       if (isTyping(event.target) && !(id === "keep" || (id === "find" && key.startsWith("Ctrl")))) return;
-      const stage = /^\d$/.test(key) ? STAGE_LIST[Number(key) - 1] : undefined;
+      // What is drawn takes letters and digits itself.
+      const draws = state.editing?.step.type === "sketch" && state.picking === null;
+      if (draws && key.length === 1 && id !== "find" && id !== "keys") return;
+      const stage = !state.editing && /^\d$/.test(key) ? STAGE_LIST[Number(key) - 1] : undefined;
       if (id === null && stage) {
         event.preventDefault();
         if (stage.stage === "release") state.set({ exporting: true, stage: null });

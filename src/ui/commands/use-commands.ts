@@ -81,6 +81,14 @@ export function useCommands(scene: ViewScene | null): () => Command[] {
         named("settings", "Help", () => set({ dialog: "settings" })),
         named("keys", "Help", () => set({ dialog: "keys" })),
         named("walk", "Help", () => settings.getState().change({ walked: false })),
+        ...TOOLS.map(
+          (tool): Command => ({
+            id: `help:${tool.id}`,
+            label: `How ${tool.label} works`,
+            group: "Help",
+            run: () => set({ dialog: { help: tool.id } }),
+          }),
+        ),
         ...part.steps.map(
           (step, i): Command => ({
             id: `step:${step.id}`,

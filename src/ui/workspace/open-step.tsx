@@ -3,6 +3,7 @@ import { useEffect, useRef } from "react";
 import { stepType } from "@/core/steps";
 import { Button } from "../controls/controls";
 import { StepForm } from "../forms/step-form";
+import { ToolMark, toolOf } from "../marks/tool-marks";
 import { useJob, useScope, useWorkspace } from "../state/context";
 import { problemsOf } from "../state/draft";
 import { useActions } from "./actions";
@@ -15,11 +16,18 @@ export function OpenStep({ number }: { number: number }) {
   const computing = useWorkspace((state) => state.engine.kind === "computing");
   const save = useJob((state) => state.save.kind);
   const { keep, leave } = useActions();
+  const set = useWorkspace((state) => state.set);
   const top = useRef<HTMLDivElement>(null);
+  const { type } = editing.step;
   useEffect(() => {
     top.current?.scrollIntoView({ block: "nearest" });
-  }, []);
-  const type = stepType(editing.step.type);
+    // Whoever opened it by a key goes on in its first field; a drawing takes keys of its own.
+    if (type !== "sketch" && document.activeElement === document.body)
+      top.current
+        ?.querySelector<HTMLElement>("form input, form [role=radio], form button")
+        ?.focus({ preventScroll: true });
+  }, [type]);
+  const kind = stepType(type);
   const report = evaluation?.steps.find((step) => step.id === editing.step.id);
   const scope = useScope();
   const blocked = Object.keys(problemsOf(editing.step, scope)).length > 0;
@@ -27,9 +35,20 @@ export function OpenStep({ number }: { number: number }) {
     <div ref={top} className="border-y-2 border-ink bg-paper" data-open-step={editing.step.id}>
       <div className="flex items-center gap-2 px-3 pt-2">
         <span className="num text-soft">{number}</span>
-        <h3 className="text-[1.0625rem] font-semibold">{editing.step.name ?? type?.words.label}</h3>
+        <ToolMark id={toolOf(editing.step)} size={20} />
+        <h3 className="min-w-0 grow truncate text-[1.0625rem] font-semibold">
+          {editing.step.name ?? kind?.words.label}
+        </h3>
+        <button
+          type="button"
+          aria-haspopup="dialog"
+          onClick={() => set({ dialog: { help: toolOf(editing.step) } })}
+          className="shrink-0 rounded px-1.5 text-[0.8125rem] text-soft underline decoration-dotted underline-offset-2 hover:text-ink"
+        >
+          How it works
+        </button>
       </div>
-      <p className="px-3 pb-2 text-[0.8125rem] text-soft">{type?.words.line}</p>
+      <p className="px-3 pb-2 text-[0.8125rem] text-soft">{kind?.words.line}</p>
       <form
         className="px-3"
         onSubmit={(event) => {

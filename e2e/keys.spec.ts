@@ -1,0 +1,275 @@
+import type { Page } from "@playwright/test";
+import { bodyCard, built, clickModel, newJob, open, postJob, saved } from "./helpers";
+import { expect, test } from "./server";
+
+const block = { id: "a", type: "box", size: [60, 40, 30] };
+
+/** Finds something by typing and takes it. */
+async function find(page: Page, words: string): Promise<void> {
+  await page.keyboard.press("/");
+  await expect(page.getByRole("dialog", { name: "Find anything" })).toBeVisible();
+  await page.keyboard.type(words);
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("dialog", { name: "Find anything" })).toBeHidden();
+}
+
+/** Goes from field to field until one has the focus that is called so. */
+async function tabTo(page: Page, name: RegExp, most = 60): Promise<void> {
+  for (let i = 0; i < most; i++) {
+    const called = await page.evaluate(() => {
+      const at = document.activeElement as HTMLElement | null;
+      if (!at?.closest("[data-open-step], [role=dialog]")) return "";
+      const labels = [...((at as HTMLInputElement).labels ?? [])].map((one) => one.textContent ?? "");
+      return [at?.getAttribute("aria-label") ?? "", ...labels, at?.textContent ?? ""].join(" ").trim();
+    });
+    if (name.test(called)) return;
+    await page.keyboard.press("Tab");
+  }
+  throw new Error(`${name} is not reached by Tab`);
+}
+
+async function keep(page: Page): Promise<void> {
+  await page.keyboard.press("Control+Enter");
+  await expect(page.locator("[data-open-step]")).toBeHidden();
+  await built(page);
+}
+
+test("the main story by keys alone: stock, tool, cut, pieces, a section, a file", async ({ page }) => {
+  await newJob(page, "By keys");
+  await page.locator("body").press("Escape");
+
+  await find(page, "block");
+  await tabTo(page, /^Size X/);
+  await page.keyboard.press("Control+A");
+  await page.keyboard.type("90");
+  await keep(page);
+  await expect(bodyCard(page, "Block")).toContainText("900 cm³");
+
+  // The digits open the stages; the arrows go among the tools as they lie.
+  await page.keyboard.press("2");
+  await expect(page.getByRole("region", { name: "Shape tools" }).getByRole("button", { name: "Block" })).toBeFocused();
+  await page.keyboard.press("ArrowRight");
+  await expect(page.getByRole("region", { name: "Shape tools" })).toContainText("A round bar or pin");
+  await page.keyboard.press("Enter");
+  await tabTo(page, /^Diameter/);
+  await page.keyboard.press("Control+A");
+  await page.keyboard.type("40");
+  await keep(page);
+
+  // The step opens in its first field, so that what is picked is a few keys away.
+  await find(page, "split");
+  await tabTo(page, /^Block/);
+  await page.keyboard.press("Space");
+  // The cylinder stands among the stock first, then among the cutters.
+  await tabTo(page, /^Cylinder/);
+  await page.keyboard.press("Tab");
+  await tabTo(page, /^Cylinder/);
+  await page.keyboard.press("Space");
+  await expect(page.getByRole("region", { name: "Pieces" }).getByRole("listitem")).toHaveCount(2);
+  await keep(page);
+  await expect(page.locator('[data-step][data-state="good"]')).toHaveCount(3);
+
+  // Undone and done again, hidden, seen from above and cut open: each by its key.
+  await page.keyboard.press("Control+z");
+  await expect(page.locator("[data-step]")).toHaveCount(2);
+  await page.keyboard.press("Control+Shift+z");
+  await expect(page.locator("[data-step]")).toHaveCount(3);
+  await built(page);
+  await find(page, "Cylinder");
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("Shift+T");
+  await page.keyboard.press("x");
+  await expect(page.getByRole("button", { name: "Section", exact: true })).toHaveAttribute("aria-pressed", "true");
+  await page.keyboard.press("x");
+
+  const download = page.waitForEvent("download");
+  await page.keyboard.press("r");
+  const release = page.getByRole("dialog");
+  await expect(release).toBeVisible();
+  await tabTo(page, /^Write/);
+  await page.keyboard.press("Enter");
+  expect((await download).suggestedFilename()).toMatch(/\.step$/);
+});
+
+test("finding: steps, bodies, parts and views; what was used last stands first; what cannot be done says why", async ({
+  page,
+}) => {
+  const id = await postJob(page, [
+    { ...block, name: "Cradle plate" },
+    { id: "w", type: "workplane", name: "Middle" },
+  ]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await page.getByRole("button", { name: "Find /" }).click();
+  const dialog = page.getByRole("dialog", { name: "Find anything" });
+  await expect(dialog.getByRole("option", { name: /^Undo/ })).toHaveAttribute("aria-disabled", "true");
+  await page.keyboard.type("crad");
+  await expect(dialog.getByRole("option")).toHaveCount(2);
+  await expect(dialog.getByRole("option").first()).toContainText("1 Cradle plate");
+  await dialog.getByRole("option", { name: /Select it/ }).click();
+  await expect(page.getByRole("button", { name: "Select Cradle plate" })).toHaveAttribute("aria-pressed", "true");
+  // What can be done with it stands under the view.
+  await expect(page.getByRole("toolbar", { name: "What is selected" })).toContainText("Split");
+
+  await find(page, "measure");
+  await expect(page.getByRole("region", { name: "Measure" })).toBeVisible();
+  await page.keyboard.press("m");
+  await expect(page.getByRole("region", { name: "Measure" })).toBeHidden();
+  await page.keyboard.press("/");
+  await expect(dialog.getByText("Used last")).toBeVisible();
+  await expect(dialog.getByRole("option").first()).toContainText("Measure");
+  await page.keyboard.type("no such thing");
+  await expect(dialog).toContainText("Nothing here is called like that.");
+  await page.keyboard.press("Escape");
+
+  // Letters typed into a field stay there.
+  await page.getByRole("button", { name: "Rename the part" }).click();
+  await page.keyboard.type("x/2r");
+  await page.keyboard.press("Enter");
+  await saved(page);
+  await expect(page.getByLabel("Part", { exact: true }).locator("option").first()).toHaveText("x/2r");
+});
+
+test("settings stay: places, fractions, theme, text; a key is changed, and taken from what had it", async ({
+  page,
+}) => {
+  const id = await postJob(page, [{ ...block, size: [10.1234, 25.4 * 1.25, 30] }]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await page.keyboard.press(",");
+  const dialog = page.getByRole("dialog", { name: "Settings" });
+  await dialog
+    .getByLabel(/Places after the point/)
+    .getByRole("radio", { name: "1" })
+    .click();
+  await dialog.getByLabel("Inches as fractions").getByRole("radio", { name: "to 1/16" }).click();
+  await dialog.getByLabel("Theme").getByRole("radio", { name: "Graphite" }).click();
+  await dialog.getByLabel("Text").getByRole("radio", { name: "Large" }).click();
+  await dialog.getByRole("tab", { name: "Keys" }).click();
+  await dialog.getByRole("button", { name: "Change the key of Measure: M" }).click();
+  await page.keyboard.press("p");
+  await expect(dialog.getByRole("status")).toHaveText("P was taken from “Parameters”, which has no key now.");
+  await dialog.getByRole("button", { name: "Change the key of Shell: none" }).click();
+  await page.keyboard.press("Tab");
+  await expect(dialog.getByRole("status")).toContainText("Tab is needed by the page itself.");
+  await page.keyboard.press("Escape");
+
+  await page.reload();
+  await built(page);
+  await expect(page.locator("html")).toHaveAttribute("data-theme", "dark");
+  await expect(page.locator("html")).toHaveAttribute("data-text", "large");
+  await page.keyboard.press("p");
+  await expect(page.getByRole("region", { name: "Measure" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Select Block" }).click();
+  await expect(page.getByText("10.1 mm × 31.8 mm × 30 mm")).toBeVisible();
+  await page.getByRole("radio", { name: "in", exact: true }).click();
+  await expect(page.getByText("0.4 in × 1 1/4 in × 1.18 in")).toBeVisible();
+});
+
+test("the menu at the pointer lists what lies there; a face is drawn on by one press; what lies behind is stepped to", async ({
+  page,
+}) => {
+  const id = await postJob(page, [block, { ...block, id: "b", at: [0, 90, 0] }]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await clickModel(page, [0, 0, 30]);
+  const bar = page.getByRole("toolbar", { name: "What is selected" });
+  await expect(bar).toContainText("Block: Flat facing up");
+  await bar.getByRole("button", { name: "Draw on it" }).click();
+  await expect(open(page)).toContainText("Block: Flat facing up");
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("Escape");
+
+  const canvas = page.locator("canvas[tabindex]");
+  const box = (await canvas.boundingBox())!;
+  await page.keyboard.press("Shift+F");
+  await page.waitForTimeout(200);
+  const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  await page.mouse.move(middle.x, middle.y);
+  await page.mouse.click(middle.x, middle.y, { button: "right" });
+  const menu = page.getByRole("menu");
+  await expect(menu.getByRole("menuitem", { name: /^1 Block: Flat facing front/ })).toBeVisible();
+  await expect(menu.getByRole("menuitem", { name: /^4 Block 2: Flat facing back/ })).toBeVisible();
+  await menu.getByRole("menuitem", { name: /^3 Block 2: Flat facing front/ }).click();
+  await expect(page.getByRole("button", { name: "Select Block 2" })).toHaveAttribute("aria-pressed", "true");
+  // The panel with its facts has moved the part into the middle of what is free.
+  await page.waitForTimeout(300);
+  const now = await page.evaluate(() =>
+    (window as never as { boldSeamView: { project(p: number[]): { x: number; y: number } } }).boldSeamView.project([
+      0, -20, 15,
+    ]),
+  );
+  await page.mouse.move(box.x + now.x, box.y + now.y);
+  await page.keyboard.press("u");
+  await expect(bar).toContainText("Block: Flat facing back");
+  await page.keyboard.press("u");
+  await expect(bar).toContainText("Block 2: Flat facing front");
+  await page.keyboard.press("h");
+  await expect(page.getByRole("button", { name: "Show Block 2", exact: true })).toBeVisible();
+  // And the menu by its key.
+  await page.getByRole("button", { name: "Select Block", exact: true }).click();
+  await page.keyboard.press("d");
+  await expect(menu.getByRole("menuitem", { name: "Hollow" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(menu).toBeHidden();
+});
+
+test("directions, floor and place: said and pressed; the part stands in the middle of what is free", async ({
+  page,
+}) => {
+  const id = await postJob(page, [block]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  const across = async () =>
+    page.evaluate(() => {
+      const view = (window as never as { boldSeamView: { project(p: number[]): { x: number; y: number } } })
+        .boldSeamView;
+      return view.project([0, 0, 15]);
+    });
+  const canvas = (await page.locator("canvas[tabindex]").boundingBox())!;
+  await page
+    .getByRole("toolbar", { name: "Directions" })
+    .getByRole("button", { name: "Look from the top (+Z)" })
+    .click();
+  await page.waitForTimeout(200);
+  expect((await across()).x).toBeCloseTo(canvas.width / 2, 0);
+  await page.mouse.move(canvas.x + canvas.width / 2, canvas.y + (await across()).y);
+  const status = page.getByRole("region", { name: "Where the pointer is" });
+  await expect(status).toContainText(/X −?[0-2](\.\d+)? +Y −?[0-2](\.\d+)? +Z 30/);
+  await expect(status).toContainText(/Floor: \d+ mm a field/);
+
+  // A panel over the left moves the part into the middle of the rest.
+  await page.getByRole("button", { name: "Select Block" }).click();
+  const panel = (await page.locator("[data-covers=left]").boundingBox())!;
+  await expect
+    .poll(async () => (await across()).x)
+    .toBeCloseTo((panel.x + panel.width - canvas.x + canvas.width) / 2, 0);
+  await page.getByRole("button", { name: "Select Block" }).click();
+  await expect.poll(async () => (await across()).x).toBeCloseTo(canvas.width / 2, 0);
+
+  // In perspective and back: what the view turns about stays where it is.
+  await page.keyboard.press("v");
+  await expect(status).toContainText("In perspective");
+  expect((await across()).x).toBeCloseTo(canvas.width / 2, 0);
+  await page.keyboard.press("v");
+  await page.keyboard.press("g");
+  await expect(status).not.toContainText("Floor");
+});
+
+test("every tool has its page, reached from its form and by typing", async ({ page }) => {
+  const id = await postJob(page, [block]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await find(page, "shell");
+  await open(page).getByRole("button", { name: "How it works" }).click();
+  const help = page.getByRole("dialog", { name: "Shell" });
+  await expect(help).toContainText("Comes out");
+  await expect(help.getByRole("img")).toHaveJSProperty("complete", true);
+  expect(await help.getByRole("img").evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(300);
+  await page.keyboard.press("Escape");
+  await expect(open(page)).toBeVisible();
+  await page.keyboard.press("Escape");
+  await find(page, "how split");
+  await expect(page.getByRole("dialog", { name: "Split" })).toContainText("All pieces");
+});
