@@ -8,6 +8,7 @@ import { formatArea, formatLength } from "../settings/format";
 import { useFound, useJob, useWorkspace } from "../state/context";
 import { asNow, cornerRef, edgeRef, faceRef, sameCorner, sameEdge, sameFace, togglePart } from "../state/refs";
 import type { Hover } from "../state/workspace-store";
+import { directionWord } from "../viewport/direction-words";
 import { PickHead, usePickable } from "./item-fields";
 
 export function describeFace(face: FaceView, unit: LengthUnit): string {
@@ -29,14 +30,8 @@ const FACE_WORDS: Record<string, string> = {
 };
 
 function facing(direction: readonly [number, number, number]): string {
-  const names = [
-    ["right", "left"],
-    ["back", "front"],
-    ["up", "down"],
-  ];
-  for (let axis = 0; axis < 3; axis++)
-    if (Math.abs(direction[axis]!) > 0.999) return `facing ${names[axis]![direction[axis]! > 0 ? 0 : 1]}`;
-  return "aslant";
+  const word = directionWord(direction);
+  return word ? `facing ${word}` : "aslant";
 }
 
 const EDGE_WORDS: Record<string, string> = {

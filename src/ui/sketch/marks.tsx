@@ -1,5 +1,7 @@
+import type { PlaneFrame } from "@/core/kernel";
 import type { Curve, Vec2 } from "@/core/sketch";
 import { pointAt } from "@/core/sketch";
+import { directionName } from "../viewport/direction-words";
 import type { PlaneMap } from "./plane-map";
 
 interface MarkProps {
@@ -100,7 +102,27 @@ export function PointMark({
 }
 
 /** The origin and the axes of the sketch's plane. */
-export function Axes({ map, picked, onPick }: { map: PlaneMap; picked: readonly string[]; onPick(id: string): void }) {
+/** Pixels from the origin to where the names of the axes stand. */
+const NAMED = 96;
+
+const upOf = ({ normal: n, x }: PlaneFrame): [number, number, number] => [
+  n[1] * x[2] - n[2] * x[1],
+  n[2] * x[0] - n[0] * x[2],
+  n[0] * x[1] - n[1] * x[0],
+];
+
+/** The axes of the plane, with the names of the directions in which they run in the model. */
+export function Axes({
+  map,
+  frame,
+  picked,
+  onPick,
+}: {
+  map: PlaneMap;
+  frame: PlaneFrame | null;
+  picked: readonly string[];
+  onPick(id: string): void;
+}) {
   const far = 4000 / Math.max(map.scale, 1e-6);
   const [ox, oy] = map.toPixel([0, 0]);
   return (
@@ -110,6 +132,9 @@ export function Axes({ map, picked, onPick }: { map: PlaneMap; picked: readonly 
         const [x1, y1] = map.toPixel([-end[0], -end[1]]);
         const [x2, y2] = map.toPixel(end);
         const ends = { x1, y1, x2, y2 };
+        // Its name in the model stands some way from the origin, in the direction in which it grows.
+        const away = Math.hypot(x2 - ox, y2 - oy) || 1;
+        const at = [ox + ((x2 - ox) / away) * NAMED, oy + ((y2 - oy) / away) * NAMED] as const;
         return (
           <g key={id} data-entity={id}>
             <line
@@ -125,6 +150,24 @@ export function Axes({ map, picked, onPick }: { map: PlaneMap; picked: readonly 
               className="pointer-events-auto"
               onPointerDown={() => onPick(id)}
             />
+            {frame ? (
+              <text
+                x={at[0]}
+                y={at[1]}
+                dx={id === "axis-x" ? 0 : 8}
+                dy={id === "axis-x" ? -6 : 4}
+                textAnchor={id === "axis-x" ? "middle" : "start"}
+                fontSize={12}
+                fill="var(--soft)"
+                stroke="var(--paper)"
+                strokeWidth={3}
+                paintOrder="stroke"
+                className="select-none"
+              >
+                {id === "axis-x" ? "→ " : "↑ "}
+                {directionName(id === "axis-x" ? frame.x : upOf(frame))}
+              </text>
+            ) : null}
           </g>
         );
       })}

@@ -275,7 +275,7 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
       >
         {map ? (
           <>
-            <Axes map={map} picked={picked} onPick={(id) => selecting && toggle(id)} />
+            <Axes map={map} frame={open.frame} picked={picked} onPick={(id) => selecting && toggle(id)} />
             {all.map((entity) => {
               const isGiven = given.includes(entity);
               const marks = {

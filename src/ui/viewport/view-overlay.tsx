@@ -1,9 +1,11 @@
 "use client";
 import { useEffect, useState } from "react";
 import { Triangle, Vector3 } from "three";
+import { FormulaError, type ParameterScope, type Quantity, quantityValue } from "@/core/params";
+import type { FaceRef } from "@/core/references";
 import { isBodyView, type ViewMesh } from "@/engine/contract";
 import { formatAngle, formatLength } from "../settings/format";
-import { useFound, useJob, usePart, useWorkspace } from "../state/context";
+import { useFound, useJob, usePart, useScope, useWorkspace } from "../state/context";
 import { notesOf } from "../state/notes";
 import type { ViewScene } from "./scene";
 
@@ -15,7 +17,14 @@ export function ViewOverlay({ scene }: { scene: ViewScene | null }) {
   useEffect(() => scene?.onView(() => tick((n) => n + 1)), [scene]);
   const result = useWorkspace((state) => state.measuring?.result);
   const editing = useWorkspace((state) => state.editing);
-  if (!scene || editing) return null;
+  if (!scene) return null;
+  if (editing?.step.type === "offset-sheet")
+    return (
+      <svg aria-hidden="true" className="pointer-events-none absolute inset-0 size-full">
+        <Ways scene={scene} />
+      </svg>
+    );
+  if (editing) return null;
   const { nearest, apart, angle } = result?.between ?? {};
   // Where planes or axes are parallel, their distance says more than that of their nearest points.
   const span = apart ?? (nearest && nearest.mm > 1e-7 ? nearest : null);
@@ -80,17 +89,68 @@ function Tag({ x, y, text }: { x: number; y: number; text: string }) {
 
 /** The place on a face's mesh that is nearest to its middle: the middle itself of a round face lies in the air. */
 function pointOn(mesh: ViewMesh | undefined, face: number, middle: Point): Point {
-  if (!mesh) return middle;
+  return mesh ? skinAt(mesh, face, middle).at : middle;
+}
+
+/** That place, with the way in which the face looks there. */
+function skinAt(mesh: ViewMesh, face: number, middle: Point): { at: Point; normal: Point } {
   const [first, count] = [mesh.faceRanges[2 * face]!, mesh.faceRanges[2 * face + 1]!];
   const wanted = new Vector3(...middle);
   const corner = (i: number) => new Vector3().fromArray(mesh.positions, 3 * mesh.indices[i]!);
-  let [best, least] = [wanted, Number.POSITIVE_INFINITY];
+  let [best, least, way] = [wanted, Number.POSITIVE_INFINITY, new Vector3(0, 0, 1)];
   for (let i = first; i < first + count; i += 3) {
-    const at = new Triangle(corner(i), corner(i + 1), corner(i + 2)).closestPointToPoint(wanted, new Vector3());
+    const triangle = new Triangle(corner(i), corner(i + 1), corner(i + 2));
+    const at = triangle.closestPointToPoint(wanted, new Vector3());
     const away = at.distanceToSquared(wanted);
-    if (away < least) [best, least] = [at, away];
+    if (away < least) [best, least, way] = [at, away, triangle.getNormal(new Vector3())];
   }
-  return [best.x, best.y, best.z];
+  return { at: [best.x, best.y, best.z], normal: [way.x, way.y, way.z] };
+}
+
+/** Which way a sheet goes off each picked face, before it is kept: outwards where the distance is above 0. */
+function Ways({ scene }: { scene: ViewScene }) {
+  const editing = useWorkspace((state) => state.editing);
+  const found = useFound();
+  const scope = useScope();
+  const items = useWorkspace((state) => state.evaluation?.before ?? state.evaluation?.items);
+  const meshes = useWorkspace((state) => state.meshes);
+  const distance = signOf(editing?.step.distance as Quantity, scope);
+  if (!editing || distance === null) return null;
+  return (editing.step.faces as FaceRef[]).flatMap((ref) => {
+    const now = found.part(ref)?.now;
+    const body = items?.filter(isBodyView).find(({ id, step }) => id === now?.body || step === now?.body);
+    const face = body?.faces.findIndex(({ name }) => name === now?.face) ?? -1;
+    const mesh = body && meshes.get(body.meshId);
+    if (!body || !mesh || face < 0) return [];
+    const { at, normal } = skinAt(mesh, face, body.faces[face]!.centre);
+    const a = scene.project(at);
+    const tip = at.map((value, k) => value + normal[k]! * (distance < 0 ? -1 : 1)) as unknown as Point;
+    const b = scene.project(tip);
+    const long = Math.hypot(b.x - a.x, b.y - a.y);
+    // Seen end-on there is nothing to be drawn: a ring says that it comes or goes.
+    if (long < 1e-3)
+      return [<circle key={ref.face} cx={a.x} cy={a.y} r={6} fill="none" stroke="var(--pick)" strokeWidth={2} />];
+    const [x, y] = [(b.x - a.x) / long, (b.y - a.y) / long];
+    const end = [a.x + x * 46, a.y + y * 46] as const;
+    return [
+      <g key={ref.face} data-way={distance < 0 ? "in" : "out"} stroke="var(--pick)" fill="none" strokeWidth={2.2}>
+        <line x1={a.x} y1={a.y} x2={end[0]} y2={end[1]} />
+        <path
+          d={`M${end[0] - x * 11 - y * 5} ${end[1] - y * 11 + x * 5}L${end[0]} ${end[1]}L${end[0] - x * 11 + y * 5} ${end[1] - y * 11 - x * 5}`}
+        />
+      </g>,
+    ];
+  });
+}
+
+/** 1, −1, or 0 as a value comes out; null where it comes to nothing yet. */
+function signOf(value: Quantity, scope: ParameterScope): number | null {
+  try {
+    return Math.sign(quantityValue(value, "length", scope));
+  } catch (cause) {
+    if (cause instanceof FormulaError) return null;
+    throw cause;
+  }
 }
 
 /** A numbered flag where a note on a face is, of the selected body; of others a plain one. */

@@ -22,7 +22,12 @@ export const offsetSheetStep = declareStep({
   },
   fields: [
     { key: "faces", kind: "faces", label: "Faces", accepts: "any", min: 1 },
-    { key: "distance", kind: "length", label: "Distance", help: "Outwards; inwards when negative" },
+    {
+      key: "distance",
+      kind: "length",
+      label: "Distance",
+      help: "Outwards; inwards when negative. The arrows show which way",
+    },
     {
       key: "extend",
       kind: "length",
