@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
 import { bodyCard, built, clickModel, newJob, open, postJob, saved } from "./helpers";
 import { expect, test } from "./server";
@@ -272,4 +273,37 @@ test("every tool has its page, reached from its form and by typing", async ({ pa
   await page.keyboard.press("Escape");
   await find(page, "how split");
   await expect(page.getByRole("dialog", { name: "Split" })).toContainText("All pieces");
+});
+
+test("the walk through the demo: offered once, shows what it tells of, left at any time, changes nothing", async ({
+  page,
+}) => {
+  const demo = JSON.parse(readFileSync("demo/star-pier.json", "utf8"));
+  // Without the file, the first part is the hub.
+  demo.parts = demo.parts.filter((part: { name: string }) => part.name === "Hub");
+  demo.files = [];
+  const made = await page.request.post("/api/jobs", { data: { document: demo } });
+  const { id } = await made.json();
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await page.getByRole("complementary", { name: "New here?" }).getByRole("button", { name: "Begin" }).click();
+  const card = page.getByRole("region", { name: "Walk through the demo" });
+  await expect(card).toContainText("1 of 8");
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Enter");
+  await expect(card).toContainText("Pieces, each in hand");
+  await expect(page.getByRole("region", { name: "Pieces" })).toBeVisible();
+  await card.getByRole("button", { name: "Back" }).click();
+  await expect(card).toContainText("The build sheet");
+  for (let i = 0; i < 6; i++) await card.getByRole("button", { name: "Next" }).click();
+  await card.getByRole("button", { name: "Done" }).click();
+  await expect(card).toBeHidden();
+  await expect(page.getByRole("button", { name: "Nothing to undo" })).toBeVisible();
+  await page.reload();
+  await built(page);
+  await expect(page.getByRole("complementary", { name: "New here?" })).toBeHidden();
+  await find(page, "walk");
+  await expect(card).toContainText("1 of 8");
+  await card.getByRole("button", { name: "Leave the walk" }).click();
+  await expect(card).toBeHidden();
 });

@@ -69,7 +69,9 @@ export class Bench {
     for (const item of result.made) {
       this.live.set(item.id, { item, key: result.key });
       if ("from" in item.hint) this.lineage.from(item.id, item.hint.from);
-      this.names.set(item.id, distinct(this.hintText(item, step), taken));
+      // What was changed is the same body still, and called as it was.
+      const kept = result.used.includes(item.id) ? this.names.get(item.id) : undefined;
+      this.names.set(item.id, kept ?? distinct(this.hintText(item, step), taken));
       taken.add(this.nameOf(item.id));
     }
     this.madeBy.set(

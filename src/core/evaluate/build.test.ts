@@ -295,6 +295,19 @@ describe("what bodies are called", () => {
     expect(names(given)).toEqual(["Lid"]);
   });
 
+  test("a body that is changed goes on being called as it was, whatever the step is called that changes it", () => {
+    const round = {
+      id: "f",
+      type: "fillet",
+      name: "Soften",
+      edges: [{ body: "a:block", edge: "a:side:y-|a:side:z+" }],
+      radius: 2,
+    };
+    const turn = { id: "m", type: "move", name: "Put aside", bodies: ["a"], by: [5, 0, 0] };
+    expect(names(jobOf([{ ...box, name: "Top plate" }, round, turn]))).toEqual(["Top plate"]);
+    expect(names(jobOf([box, round, turn]))).toEqual(["Block"]);
+  });
+
   test("two steps of one name: told apart by a number; a workplane and a sketch as well", () => {
     expect(
       names(

@@ -45,7 +45,7 @@ export const NAMED = {
   floor: { label: "Floor with its scale", keys: "G", line: "A floor under the part, ruled in the job's unit" },
   settings: { label: "Settings", keys: ",", line: "Units, numbers, theme, text, mouse and keys" },
   keys: { label: "All keys", keys: "?", line: "On one page, to be read and changed" },
-  walk: { label: "Walk through the demo", keys: "", line: "What this does, in nine steps" },
+  walk: { label: "Walk through the demo", keys: "", line: "What this does, in eight stops" },
 } as const satisfies Record<string, { label: string; keys: string; line?: string }>;
 export type NamedCommand = keyof typeof NAMED;
 

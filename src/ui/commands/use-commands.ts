@@ -1,6 +1,7 @@
 "use client";
 import { useMemo } from "react";
 import { isBodyView } from "@/engine/contract";
+import { beginWalk } from "../help/walk";
 import { settings } from "../settings/settings";
 import { useStores } from "../state/context";
 import { NOTHING_MEASURED } from "../state/measuring";
@@ -80,7 +81,7 @@ export function useCommands(scene: ViewScene | null): () => Command[] {
         named("floor", "Look", () => settings.getState().change({ floor: !settings.getState().floor })),
         named("settings", "Help", () => set({ dialog: "settings" })),
         named("keys", "Help", () => set({ dialog: "keys" })),
-        named("walk", "Help", () => settings.getState().change({ walked: false })),
+        named("walk", "Help", () => beginWalk(set), busy),
         ...TOOLS.map(
           (tool): Command => ({
             id: `help:${tool.id}`,

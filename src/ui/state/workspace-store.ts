@@ -73,6 +73,8 @@ export interface WorkspaceStore {
   menu: { x: number; y: number; hits: Hover[] } | null;
   /** Where the pointer is in the model, mm. */
   place: { at: [number, number, number]; on: "body" | "floor" } | null;
+  /** The stop of the walk through the demo, from 0; null while nobody is on it. */
+  walk: number | null;
   /** How often what lies behind was asked for since the pointer stood still. */
   deeper: number;
   /** Whether a rectangle is being drawn to see what lies in it. */
@@ -117,6 +119,7 @@ export function createWorkspaceStore(part: string) {
     dialog: null,
     menu: null,
     place: null,
+    walk: null,
     deeper: 0,
     framing: false,
     sketchPicked: [],

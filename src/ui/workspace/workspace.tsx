@@ -6,6 +6,7 @@ import type { JobState } from "@/core/job";
 import { startBrowserEngines } from "@/engine/browser/spawn";
 import type { EngineHost } from "@/engine/host";
 import { Commands } from "../commands/commands";
+import { Walk } from "../help/walk";
 import { ParameterTable } from "../params/parameter-table";
 import { SketchOverlay } from "../sketch/overlay";
 import { RegionOverlay } from "../sketch/region-overlay";
@@ -93,6 +94,7 @@ function Bays() {
             <ViewFrame scene={scene} />
             <PickedBar />
             <PointerMenu />
+            <Walk />
             <CheckPanel />
             <MeasurePanel />
             <OpenCheck />
