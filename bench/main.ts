@@ -8,6 +8,7 @@ import { Drag, solveSketch } from "../src/core/sketch";
 import { jobOf } from "../src/core/testing/harness";
 import { Draft } from "../src/core/testing/sketches";
 import { editToPicture } from "./edit";
+import { edits } from "./log";
 import { median, show, time } from "./ratios";
 
 type Step = Record<string, unknown>;
@@ -184,5 +185,6 @@ else {
   unchanged();
   await editToPicture(21);
   dragging();
+  await edits(60);
 }
 process.exit(0);

@@ -166,13 +166,14 @@ test("hold point, leaving out, renaming and moving steps, by keyboard too", asyn
     page.getByRole("complementary", { name: "Build sheet" }).getByRole("button", { name: "Base plate" }),
   ).toBeVisible();
 
-  await bodyCard(page, "Block").getByRole("button", { name: "Block", exact: true }).click();
+  // The body is called as its step, until it has a name of its own.
+  await bodyCard(page, "Base plate").getByRole("button", { name: "Base plate", exact: true }).click();
   await page.getByLabel("New name").fill("Plate");
   await page.keyboard.press("Enter");
   await expect(bodyCard(page, "Plate")).toBeVisible();
   await saved(page);
   await page.keyboard.press("Control+z");
-  await expect(bodyCard(page, "Block")).toBeVisible();
+  await expect(bodyCard(page, "Base plate")).toBeVisible();
   await page.keyboard.press("Control+Shift+z");
   await expect(bodyCard(page, "Plate")).toBeVisible();
 });

@@ -17,7 +17,7 @@ export function Button({
   return (
     <button
       type="button"
-      className={`inline-flex items-center justify-center gap-1.5 rounded border disabled:cursor-not-allowed disabled:opacity-45 ${small ? "h-7 px-2" : "h-8 px-3"} ${TONES[tone]} ${className}`}
+      className={`inline-flex items-center justify-center gap-1.5 whitespace-nowrap rounded border disabled:cursor-not-allowed disabled:opacity-45 ${small ? "h-7 px-2" : "h-8 px-3"} ${TONES[tone]} ${className}`}
       {...rest}
     />
   );

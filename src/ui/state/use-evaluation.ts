@@ -34,9 +34,15 @@ export function useEvaluation(): { stop(): void; again(): void } {
   const job = useJob((state) => state.job);
   const part = useWorkspace((state) => state.part);
   const editing = useWorkspace((state) => state.editing);
-  const newest = useMemo(() => new Newest<Wanted>(evaluation(workspace, engines), PATIENCE), [workspace, engines]);
+  const stored = useMemo(() => new StoredViews(workspace), [workspace]);
+  const newest = useMemo(
+    () => new Newest<Wanted>(evaluation(workspace, engines, stored), PATIENCE),
+    [workspace, engines, stored],
+  );
   const again = () => {
     if (editing && Object.keys(problemsOf(editing.step, scopeIn(job, part))).length > 0) return;
+    // Not when its turn comes: the engine may still be at the part that was shown before.
+    if (!editing) void stored.show(job, part);
     newest.put({ job, part, editing });
   };
   const latest = useRef(again);
@@ -47,7 +53,7 @@ export function useEvaluation(): { stop(): void; again(): void } {
 }
 
 /** The way from what is wanted to what is shown. */
-function evaluation(workspace: WorkspaceStoreApi, engines: () => EngineHost) {
+function evaluation(workspace: WorkspaceStoreApi, engines: () => EngineHost, views: StoredViews) {
   /** The keys of what an earlier visit stored, and of which view. */
   let stored: { view: string; keys: string[] } | null = null;
   /** Whether it is still what the workspace is about: the same part, with the same step open. */
@@ -64,7 +70,7 @@ function evaluation(workspace: WorkspaceStoreApi, engines: () => EngineHost) {
     if (!shown || !isWanted(wanted)) return;
     const view = editing ? null : viewKey(job, shown);
     if (view && workspace.getState().evaluation === null) {
-      const found = await showStored(view, workspace, () => isWanted(wanted));
+      const found = await views.show(job, part);
       if (found) stored = { view, keys: found.steps.flatMap((step) => (step.key ? [step.key] : [])) };
     }
     let over = false;
@@ -133,20 +139,34 @@ function takeMeshes(evaluation: Evaluation, before: Map<string, ViewMesh>): Map<
   return meshes;
 }
 
-async function showStored(
-  key: string,
-  workspace: WorkspaceStoreApi,
-  isWanted: () => boolean,
-): Promise<Evaluation | null> {
-  const bytes = await api.stored(key);
-  if (!bytes) return null;
-  try {
-    const evaluation = unpack(bytes) as Evaluation;
-    if (workspace.getState().evaluation === null && isWanted())
-      workspace.setState({ evaluation, meshes: takeMeshes(evaluation, new Map()) });
+/** What earlier visits stored: shown as soon as a part is asked for, before anything is computed. */
+class StoredViews {
+  /** The view that was looked for last, and what is coming of it. */
+  private last: { key: string; coming: Promise<Evaluation | null> } | null = null;
+
+  constructor(private readonly workspace: WorkspaceStoreApi) {}
+
+  /** Shows a part as it was stored, where it was, and nothing else is shown yet. */
+  async show(job: Job, part: string): Promise<Evaluation | null> {
+    const shown = job.parts.find((candidate) => candidate.id === part);
+    if (!shown || this.workspace.getState().evaluation !== null) return null;
+    const key = viewKey(job, shown);
+    if (this.last?.key !== key) this.last = { key, coming: this.fetched(key) };
+    const evaluation = await this.last.coming;
+    const now = this.workspace.getState();
+    if (evaluation && now.evaluation === null && now.part === part && now.editing === null)
+      this.workspace.setState({ evaluation, meshes: takeMeshes(evaluation, new Map()) });
     return evaluation;
-  } catch {
-    return null;
+  }
+
+  private async fetched(key: string): Promise<Evaluation | null> {
+    const bytes = await api.stored(key);
+    if (!bytes) return null;
+    try {
+      return unpack(bytes) as Evaluation;
+    } catch {
+      return null;
+    }
   }
 }
 
