@@ -35,22 +35,25 @@ export function PickedBar() {
     <div
       role="toolbar"
       aria-label="What is selected"
-      className="absolute bottom-9 left-[calc((100%+var(--covered,0px))/2)] flex max-w-[calc(100%-var(--covered,0px)-13rem)] -translate-x-1/2 items-center gap-px overflow-hidden rounded border border-line bg-sheet/95 p-0.5 text-[0.8125rem] shadow"
+      className="absolute bottom-9 left-[calc(var(--covered,0px)+0.5rem)] flex max-w-[calc(100%-var(--covered,0px)-7.5rem)] items-center gap-px overflow-hidden rounded border border-line bg-sheet/95 p-0.5 text-[0.8125rem] shadow"
     >
-      <span className="min-w-0 max-w-56 truncate px-2 font-medium" title={words(item, face)}>
+      <span className="min-w-24 max-w-48 shrink-0 truncate px-2 font-medium" title={words(item, face)}>
         {words(item, face)}
       </span>
-      {all.slice(0, SHOWN).map(({ tool, label, type, values }) => (
-        <button
-          key={tool + label}
-          type="button"
-          onClick={() => begin(type, values)}
-          className="flex h-7 shrink-0 items-center gap-1 rounded px-1.5 hover:bg-well"
-        >
-          <ToolMark id={tool} size={17} />
-          {label}
-        </button>
-      ))}
+      {/* What does not fit into the row wraps out of sight: the menu has it. */}
+      <span className="flex h-7 min-w-0 flex-wrap overflow-hidden">
+        {all.slice(0, SHOWN).map(({ tool, label, type, values }) => (
+          <button
+            key={tool + label}
+            type="button"
+            onClick={() => begin(type, values)}
+            className="flex h-7 shrink-0 items-center gap-1 rounded px-1.5 hover:bg-well"
+          >
+            <ToolMark id={tool} size={17} />
+            {label}
+          </button>
+        ))}
+      </span>
       <button
         type="button"
         aria-haspopup="menu"
@@ -83,7 +86,7 @@ export function PointerMenu() {
         <DropdownMenu.Content
           align="start"
           collisionPadding={8}
-          className="z-30 max-h-(--radix-dropdown-menu-content-available-height) min-w-60 max-w-80 overflow-auto rounded border border-rule bg-sheet p-1 shadow-lg"
+          className="z-30 max-h-(--radix-dropdown-menu-content-available-height) min-w-60 max-w-80 overflow-auto rounded border border-rule bg-sheet/98 p-1 shadow-lg"
         >
           {menu.hits.length > 1 ? (
             <>

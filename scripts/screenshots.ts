@@ -1,0 +1,219 @@
+// Takes the pictures of docs/screenshots from a running demo: npx tsx scripts/screenshots.ts http://127.0.0.1:3210 [name …]
+import path from "node:path";
+import { chromium, type Page } from "@playwright/test";
+
+const [address = "http://127.0.0.1:3210", ...wanted] = process.argv.slice(2);
+const folder = path.join(process.cwd(), "docs", "screenshots");
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+  args: ["--use-gl=swiftshader", "--enable-unsafe-swiftshader", "--ignore-gpu-blocklist"],
+});
+
+const idle = async (page: Page) => {
+  await page.waitForTimeout(400);
+  await page.locator('[data-engine="idle"]').waitFor({ state: "attached", timeout: 60_000 });
+  await page.waitForTimeout(500);
+};
+const part = async (page: Page, label: string) => {
+  await page.getByLabel("Part", { exact: true }).selectOption({ label });
+  await idle(page);
+};
+const step = (page: Page, title: string) =>
+  page.getByRole("complementary", { name: "Build sheet" }).getByRole("button", { name: title, exact: true }).click();
+const at = async (page: Page, place: number[]) => {
+  const point = await page.evaluate(
+    (p) =>
+      (window as never as { boldSeamView: { project(at: number[]): { x: number; y: number } } }).boldSeamView.project(
+        p,
+      ),
+    place,
+  );
+  const box = (await page.locator("canvas[tabindex]").boundingBox())!;
+  return { x: box.x + point.x, y: box.y + point.y };
+};
+
+async function job(document: object): Promise<string> {
+  const answer = await fetch(`${address}/api/jobs`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({ document: { format: "bold-seam-job", version: 1, ...document } }),
+  });
+  return ((await answer.json()) as { id: string }).id;
+}
+const remove = (id: string) => fetch(`${address}/api/jobs/${id}`, { method: "DELETE" });
+
+const VIEWS: Record<string, (page: Page) => Promise<void>> = {
+  workspace: async () => {},
+  seam: async (page) => {
+    await step(page, "Part the block");
+    await idle(page);
+    await page.getByRole("slider", { name: /Pull/ }).focus();
+    for (let i = 0; i < 6; i++) await page.keyboard.press("PageUp");
+    await page.waitForTimeout(400);
+  },
+  find: async (page) => {
+    await page.keyboard.press("/");
+    await page.keyboard.type("sh");
+    await page.waitForTimeout(300);
+  },
+  picked: async (page) => {
+    const { x, y } = await at(page, [20, -20, 36]);
+    await page.mouse.move(x, y);
+    await page.mouse.click(x, y, { button: "right" });
+    await page.waitForTimeout(400);
+  },
+  help: async (page) => {
+    await part(page, "Ballast flask");
+    await page.keyboard.press("/");
+    await page.keyboard.type("how pipe");
+    await page.keyboard.press("Enter");
+    await page.waitForTimeout(600);
+  },
+  tools: async (page) => {
+    await part(page, "Hub");
+    await page.keyboard.press("2");
+    await page.keyboard.press("ArrowRight");
+    await page.waitForTimeout(300);
+  },
+  sketch: async (page) => {
+    await part(page, "Cradle block");
+    await step(page, "Section");
+    await idle(page);
+  },
+  shaping: async (page) => {
+    await part(page, "Ballast flask");
+    await page.keyboard.press("x");
+    await page.waitForTimeout(400);
+  },
+  measure: async (page) => {
+    await part(page, "Hub");
+    await page.keyboard.press("m");
+    await page.getByRole("region", { name: "Measure" }).waitFor();
+    await page.waitForTimeout(400);
+    // The rim of the neck, then a face of the disc, wherever they are drawn.
+    for (const place of [
+      [21, -6, 46],
+      [10, -44, 9],
+    ]) {
+      const { x, y } = await at(page, place);
+      await page.mouse.move(x, y);
+      await page.mouse.click(x, y);
+      await page.waitForTimeout(500);
+    }
+    await page.waitForTimeout(800);
+  },
+  parameters: async (page) => {
+    await part(page, "Cradle block");
+    await page.keyboard.press("p");
+    await page.waitForTimeout(400);
+  },
+  section: async (page) => {
+    await part(page, "Cradle block");
+    await page.keyboard.press("x");
+    await page.waitForTimeout(500);
+  },
+  check: async (page) => {
+    await part(page, "Electronics tray");
+    await page
+      .getByRole("button", { name: /^Select / })
+      .first()
+      .click();
+    await page.waitForTimeout(500);
+  },
+  draft: async (page) => {
+    await part(page, "Hub");
+    await page.getByRole("navigation", { name: "Stages" }).getByRole("button", { name: "Check" }).click();
+    await page.getByRole("button", { name: /Draft/ }).first().click();
+    await page.waitForTimeout(1500);
+  },
+  release: async (page) => {
+    await page.keyboard.press("r");
+    await page.waitForTimeout(400);
+  },
+  graphite: async (page) => {
+    await page.getByRole("button", { name: "Graphite" }).click();
+    await part(page, "Top plate");
+  },
+};
+
+const block = { id: "stock", type: "box", name: "Foot", size: [80, 60, 40] };
+const short = {
+  name: "Foot shell",
+  parts: [
+    {
+      id: "p",
+      name: "Foot shell",
+      steps: [
+        block,
+        { id: "a", type: "box", name: "Tongue", size: [40, 30, 14], at: [0, 0, 0] },
+        { id: "u", type: "offset-sheet", name: "Low sheet", faces: [{ body: "a:block", face: "a:side:z+" }] },
+        {
+          id: "v",
+          type: "offset-sheet",
+          name: "High sheet",
+          faces: [{ body: "a:block", face: "a:side:z+" }],
+          distance: 12,
+        },
+        { id: "s", type: "seam", name: "Part the foot", preset: "split", stock: ["stock"], cutters: ["u", "v"] },
+      ],
+    },
+  ],
+};
+const lacks = {
+  name: "Foot shell",
+  parts: [
+    {
+      id: "p",
+      name: "Foot shell",
+      steps: [
+        block,
+        {
+          id: "h",
+          type: "shell",
+          name: "Hollow it",
+          body: ["stock"],
+          open: [{ body: "stock:block", face: "stock:side:z+" }],
+          thickness: 35,
+        },
+        { id: "c", type: "cylinder", name: "Bolt", diameter: 14, height: 80, at: [0, 0, -10] },
+        {
+          id: "s",
+          type: "seam",
+          name: "Bore",
+          preset: "subtract",
+          stock: ["stock"],
+          cutters: ["c"],
+          keepCutters: false,
+        },
+      ],
+    },
+  ],
+};
+
+const jobs = (await (await fetch(`${address}/api/jobs`)).json()) as { id: string; name: string }[];
+const demo = jobs.find(({ name }) => name === "Star Pier")!.id;
+
+async function take(name: string, id: string, set: (page: Page) => Promise<void>): Promise<void> {
+  if (wanted.length > 0 && !wanted.includes(name)) return;
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.addInitScript(() => {
+    if (!localStorage.getItem("bold-seam:settings")) localStorage.setItem("bold-seam:settings", '{"walked":true}');
+  });
+  await page.goto(id === "" ? address : `${address}/jobs/${id}`);
+  if (id !== "") await idle(page);
+  else await page.waitForTimeout(1500);
+  await set(page);
+  await page.screenshot({ path: path.join(folder, `${name}.png`) });
+  await page.close();
+  console.log(name);
+}
+
+await take("jobs", "", async () => {});
+for (const [name, set] of Object.entries(VIEWS)) await take(name, demo, set);
+for (const [name, document] of Object.entries({ short, lacks })) {
+  if (wanted.length > 0 && !wanted.includes(name)) continue;
+  const id = await job(document);
+  await take(name, id, async () => {});
+  await remove(id);
+}
+await browser.close();
