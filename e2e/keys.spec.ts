@@ -307,3 +307,51 @@ test("the walk through the demo: offered once, shows what it tells of, left at a
   await card.getByRole("button", { name: "Leave the walk" }).click();
   await expect(card).toBeHidden();
 });
+
+test("a frame over the view, and panels that are folded and keep their sizes", async ({ page }) => {
+  const id = await postJob(page, [block]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  const project = (at: number[]) =>
+    page.evaluate(
+      (p) =>
+        (window as never as { boldSeamView: { project(p: number[]): { x: number; y: number } } }).boldSeamView.project(
+          p,
+        ),
+      at,
+    );
+  await page.keyboard.press("Shift+T");
+  await page.waitForTimeout(200);
+  const canvas = (await page.locator("canvas[tabindex]").boundingBox())!;
+  const [a, b] = [await project([10, 5, 30]), await project([30, 20, 30])];
+  await page.keyboard.press("z");
+  await page.mouse.move(canvas.x + a.x, canvas.y + a.y);
+  await page.mouse.down();
+  await page.mouse.move(canvas.x + b.x, canvas.y + b.y, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.locator("[data-framing]")).toBeHidden();
+  const [c, d] = [await project([10, 5, 30]), await project([30, 20, 30])];
+  // As large as it goes, in the middle of what is free.
+  expect((c.x + d.x) / 2).toBeCloseTo(canvas.width / 2, -0.5);
+  expect(Math.abs(d.x - c.x) / Math.abs(b.x - a.x)).toBeGreaterThan(1.9);
+  expect(Math.max(c.x, d.x)).toBeLessThanOrEqual(canvas.width + 1);
+  expect(Math.min(c.y, d.y)).toBeGreaterThanOrEqual(-1);
+
+  const sheet = page.getByRole("complementary", { name: "Build sheet" });
+  const edge = page.getByRole("separator", { name: "Width of the build sheet" });
+  await edge.focus();
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("ArrowLeft");
+  await expect.poll(async () => (await sheet.boundingBox())!.width).toBe(360);
+  await page.getByRole("button", { name: "Fold the bench away" }).click();
+  await expect(page.getByRole("region", { name: "Bench" })).toContainText("Bench, 1 item");
+  await page.reload();
+  await built(page);
+  await expect.poll(async () => (await sheet.boundingBox())!.width).toBe(360);
+  await expect(page.getByRole("region", { name: "Bench" })).toContainText("Bench, 1 item");
+  await page.getByRole("button", { name: "Fold the build sheet away" }).click();
+  await expect.poll(async () => (await sheet.boundingBox())!.width).toBeLessThan(40);
+  // What is opened is never folded away.
+  await find(page, "sphere");
+  await expect(open(page)).toBeVisible();
+});

@@ -26,6 +26,7 @@ export const NAMED = {
   release: { label: "Release", keys: "R", line: "Writes files to be cut, printed or cast" },
   fit: { label: "See all", keys: "Home", line: "Fits the view to all that is shown" },
   "fit-picked": { label: "See what is picked", keys: "End", line: "Fits the view to the selected body" },
+  frame: { label: "See what is in a frame", keys: "Z", line: "Draw a frame over the view" },
   hide: { label: "Hide or show the selected", keys: "H", line: "The body stays where it is" },
   alone: { label: "Show the selected alone", keys: "O", line: "Hides all else, until asked again" },
   under: { label: "Next under the pointer", keys: "U", line: "Selects what lies behind, one press at a time" },

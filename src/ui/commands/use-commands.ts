@@ -63,6 +63,7 @@ export function useCommands(scene: ViewScene | null): () => Command[] {
         named("section", "Look", () => set({ section: state.section ? null : { axis: "y", at: 0.5, flip: true } })),
         named("fit", "Look", () => scene?.fit()),
         named("fit-picked", "Look", () => chosen && show(chosen.id), unchosen),
+        named("frame", "Look", () => set({ framing: true })),
         named("hide", "Look", () => chosen && set(toggledView(chosen, part, state)), unchosen),
         named(
           "alone",

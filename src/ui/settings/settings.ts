@@ -22,6 +22,10 @@ const settingsSchema = z.object({
   wheel: z.enum(["nearer", "farther"]).catch("nearer"),
   perspective: z.boolean().catch(false),
   floor: z.boolean().catch(true),
+  /** Width of the build sheet, pixels, and whether it and the bench are folded away. */
+  sheetWidth: z.number().int().min(260).max(720).catch(320),
+  sheetFolded: z.boolean().catch(false),
+  benchFolded: z.boolean().catch(false),
   /** Keys that were changed, by command; empty for none. */
   keys: z.record(z.string(), z.string()).catch({}),
   /** Commands that were used last, the newest first. */

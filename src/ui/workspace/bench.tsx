@@ -1,10 +1,12 @@
 "use client";
-import { Eye, EyeOff } from "lucide-react";
+import { ChevronDown, ChevronUp, Eye, EyeOff } from "lucide-react";
 import { useState } from "react";
+import { counted } from "@/core/words";
 import { type BodyView, type ItemView, isBodyView } from "@/engine/contract";
 import { IconButton } from "../controls/controls";
 import { Mark } from "../marks/marks";
 import { formatMass } from "../settings/format";
+import { useSettings } from "../settings/settings";
 import { useJob, usePart, useStores, useWorkspace } from "../state/context";
 import { groupOf, massOf } from "../state/looks";
 import { hasServed } from "../state/visibility";
@@ -14,6 +16,8 @@ import { BodyCard } from "./body-card";
 export function Bench() {
   const items = useWorkspace((state) => state.evaluation?.items);
   const part = usePart();
+  const folded = useSettings((state) => state.benchFolded);
+  const change = useSettings((state) => state.change);
   const shown = useWorkspace((state) => state.shown);
   const selected = useWorkspace((state) => state.selected);
   const starting = useWorkspace(
@@ -25,9 +29,18 @@ export function Bench() {
     return members.length > 0 ? [{ name, members }] : [];
   });
   const loose = items ? inOrder(items).filter((item) => of(item) === null) : [];
-  const folded = (item: ItemView) => hasServed(item, part) && !shown.has(item.id) && item.id !== selected;
-  const lying = loose.filter((item) => !folded(item));
-  const served = loose.filter(folded);
+  const away = (item: ItemView) => hasServed(item, part) && !shown.has(item.id) && item.id !== selected;
+  const lying = loose.filter((item) => !away(item));
+  const served = loose.filter(away);
+  if (folded)
+    return (
+      <section aria-label="Bench" className="flex h-8 items-center gap-2 border-t border-line bg-paper px-2 text-soft">
+        <IconButton label="Unfold the bench" className="size-6!" onClick={() => change({ benchFolded: false })}>
+          <ChevronUp size={15} aria-hidden />
+        </IconButton>
+        Bench, {counted(items?.length ?? 0, "item")}
+      </section>
+    );
   return (
     <section
       aria-label="Bench"
@@ -40,6 +53,13 @@ export function Bench() {
         <BodyCard key={item.id} item={item} />
       ))}
       <Served items={served} />
+      <IconButton
+        label="Fold the bench away"
+        className="ml-auto size-6! self-start"
+        onClick={() => change({ benchFolded: true })}
+      >
+        <ChevronDown size={15} aria-hidden />
+      </IconButton>
       {items?.length === 0 ? (
         <p className="self-center px-2 text-soft">The bench is empty: nothing is built yet.</p>
       ) : null}

@@ -9,22 +9,29 @@ import {
   useSensors,
 } from "@dnd-kit/core";
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from "@dnd-kit/sortable";
+import { PanelRightClose, PanelRightOpen } from "lucide-react";
 import { Fragment, useState } from "react";
 import { groupRuns } from "@/core/job";
 import { counted } from "@/core/words";
-import { Button } from "../controls/controls";
+import { Button, IconButton } from "../controls/controls";
+import { useSettings } from "../settings/settings";
 import { usePart, useWorkspace } from "../state/context";
 import { useActions } from "./actions";
 import { GroupHeading } from "./group-heading";
 import { HOLD, HoldBar } from "./hold-bar";
 import { OpenStep } from "./open-step";
 import { ReferencesBand } from "./references-band";
+import { SheetEdge } from "./sheet-edge";
 import { StepRow } from "./step-row";
 
 /** The part's steps like a shop traveller: numbered, each with what it made and its state; the open one in place. */
 export function BuildSheet() {
   const part = usePart();
   const editing = useWorkspace((state) => state.editing);
+  const open = editing !== null;
+  const width = useSettings((state) => state.sheetWidth);
+  const sheetFolded = useSettings((state) => state.sheetFolded);
+  const change = useSettings((state) => state.change);
   const evaluation = useWorkspace((state) => state.evaluation);
   const { move, hold } = useActions();
   const trouble = useWorkspace((state) => state.sheetTrouble);
@@ -51,11 +58,38 @@ export function BuildSheet() {
     }
   }
 
+  // An open step is never folded away.
+  if (sheetFolded && !open)
+    return (
+      <aside aria-label="Build sheet" className="flex w-9 flex-col items-center border-l border-line bg-sheet pt-1.5">
+        <IconButton label="Unfold the build sheet" className="size-6!" onClick={() => change({ sheetFolded: false })}>
+          <PanelRightOpen size={15} aria-hidden />
+        </IconButton>
+        <span className="mt-2 text-soft [writing-mode:vertical-rl]">
+          Build sheet, {counted(part.steps.length, "step")}
+        </span>
+      </aside>
+    );
   return (
-    <aside aria-label="Build sheet" className="flex min-h-0 w-[320px] flex-col border-l border-line bg-sheet">
+    <aside
+      aria-label="Build sheet"
+      style={{ width }}
+      className="relative flex max-w-[50vw] min-h-0 flex-col border-l border-line bg-sheet"
+    >
+      <SheetEdge />
       <div className="flex h-9 shrink-0 items-center justify-between border-b border-line px-3">
         <h2 className="font-semibold">Build sheet</h2>
-        <span className="text-[0.8125rem] text-soft">{counted(part.steps.length, "step")}</span>
+        <span className="flex items-center gap-1 text-[0.8125rem] text-soft">
+          {counted(part.steps.length, "step")}
+          <IconButton
+            label="Fold the build sheet away"
+            className="size-6!"
+            disabled={open}
+            onClick={() => change({ sheetFolded: true })}
+          >
+            <PanelRightClose size={15} aria-hidden />
+          </IconButton>
+        </span>
       </div>
       {trouble ? (
         <div role="alert" className="border-b border-line bg-warn-wash px-3 py-2 text-[0.8125rem] text-warn">

@@ -15,6 +15,7 @@ import { shownPieces } from "../state/drawing";
 import { createJobStore } from "../state/job-store";
 import { useEvaluation } from "../state/use-evaluation";
 import { createWorkspaceStore } from "../state/workspace-store";
+import { Framing } from "../viewport/framing";
 import { PickedBar, PointerMenu } from "../viewport/picked-bar";
 import type { ViewScene } from "../viewport/scene";
 import { ViewFrame } from "../viewport/view-frame";
@@ -93,6 +94,7 @@ function Bays() {
             <ViewOverlay scene={scene} />
             <ViewFrame scene={scene} />
             <PickedBar />
+            <Framing scene={scene} />
             <PointerMenu />
             <Walk />
             <CheckPanel />
