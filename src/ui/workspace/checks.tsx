@@ -1,7 +1,7 @@
 "use client";
 import { CHECKS, checkType } from "@/core/check/registry";
 import { Button } from "../controls/controls";
-import { FormField } from "../forms/step-form";
+import { FormField } from "../forms/form-field";
 import { opened } from "../state/checking";
 import { useWorkspace } from "../state/context";
 import { CheckOutcome } from "./check-result";
