@@ -199,8 +199,11 @@ export class Bench {
     return !this.usedBy.has(ref) && made.length === 1 && !made.includes(ref) && !ref.includes("~") ? alive : [];
   }
 
-  /** The items that a reference of a step means. @throws SeamError when there are none: what became of it. */
-  itemsOf(ref: string, step: Step): Live[] {
+  /**
+   * The items that a reference of a step means. @throws SeamError when there are none: what became of it.
+   * @param elsewhere whether the step is of another part.
+   */
+  itemsOf(ref: string, step: Step, elsewhere = false): Live[] {
     const found = this.find(ref);
     if (found.length > 0) {
       this.noteDoubt(ref, found[0]!.item.id, step);
@@ -228,12 +231,27 @@ export class Bench {
         step: step.id,
         bodies: [ref],
       });
-    if (place >= here)
+    if (elsewhere && this.isHeld(place))
+      fail(
+        "body-held",
+        `${what} is made by step ${place + 1}, behind the hold point there. Move the hold point past it.`,
+        {
+          step: step.id,
+          bodies: [ref],
+        },
+      );
+    if (!elsewhere && place >= here)
       fail("body-later", `${what} is made by step ${place + 1}, which comes later. Move that step above this one.`, {
         step: step.id,
         bodies: [ref],
       });
     fail("body-gone", `Step ${place + 1} no longer makes ${what}. Pick again.`, { step: step.id, bodies: [ref] });
+  }
+
+  /** Whether a step stands behind the hold point. */
+  private isHeld(place: number): boolean {
+    const hold = this.part.steps.findIndex(({ id }) => id === this.part.hold);
+    return hold >= 0 && place > hold;
   }
 
   /** What a step picked is told where it was found and may be another: named by an older release, or with other faces now. */

@@ -245,7 +245,7 @@ export class PartRun {
       const name = `“${this.job.parts.find((part) => part.id === id)!.name}”`;
       let live: Live[];
       try {
-        live = items.flatMap((ref) => sheet.itemsOf(ref, step));
+        live = items.flatMap((ref) => sheet.itemsOf(ref, step, true));
       } catch (cause) {
         if (!(cause instanceof SeamError)) throw cause;
         throw new SeamError({ ...cause.trouble, message: `In ${name}: ${cause.trouble.message}` });

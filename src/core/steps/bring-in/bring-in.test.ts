@@ -4,7 +4,7 @@ import { evaluateJob, evaluatePart, fromStored, type PartResult, ResultCache, to
 import { isBody } from "../../items";
 import { chainBetween, checkJob, type Job, needingPart, partsNeeded } from "../../job";
 import { loadNodeKernel } from "../../kernel/library/node";
-import { relative } from "../../testing/harness";
+import { jobOf, relative } from "../../testing/harness";
 
 beforeAll(loadNodeKernel);
 
@@ -27,6 +27,29 @@ const names = (result: PartResult) => result.bench.map(({ name }) => name);
 const step = (result: PartResult, id: string) => result.steps.find((one) => one.id === id)!;
 const volumes = (result: PartResult) =>
   result.bench.flatMap(({ item }) => (isBody(item) ? [reportBody(item.id, "", item.kind, item.shape).volume!] : []));
+
+test("what is held back there is told as that, and comes when the hold point is moved past it", () => {
+  const parts = (hold: string | null) => [
+    {
+      id: "A",
+      name: "Frame",
+      hold,
+      steps: [
+        { id: "b", type: "box" },
+        { id: "c", type: "cylinder" },
+      ],
+    },
+    { id: "B", name: "Tray", steps: [{ id: "b", type: "bring-in", part: "A", items: ["c"] }] },
+  ];
+  const at = (hold: string | null) =>
+    evaluateJob(jobOf([], { parts: parts(hold) }), { cache: new ResultCache(), file: () => undefined }).get("B")!
+      .steps[0]!;
+  expect(at("b").error!.message).toBe(
+    "In “Frame”: “c” is made by step 2, behind the hold point there. Move the hold point past it.",
+  );
+  expect(at("c").state).toBe("good");
+  expect(at(null).state).toBe("good");
+});
 
 describe("an item of another part", () => {
   test("comes in where it stands, is called as there, and is worked on apart from it", () => {
