@@ -20,7 +20,7 @@ async function tabTo(page: Page, name: RegExp, most = 60): Promise<void> {
   for (let i = 0; i < most; i++) {
     const called = await page.evaluate(() => {
       const at = document.activeElement as HTMLElement | null;
-      if (!at?.closest("[data-open-step], [role=dialog]")) return "";
+      if (!at?.closest("[data-open-step], [role=dialog], [aria-label=Pieces]")) return "";
       const labels = [...((at as HTMLInputElement).labels ?? [])].map((one) => one.textContent ?? "");
       return [at?.getAttribute("aria-label") ?? "", ...labels, at?.textContent ?? ""].join(" ").trim();
     });
@@ -67,7 +67,14 @@ test("the main story by keys alone: stock, tool, cut, pieces, a section, a file"
   await page.keyboard.press("Tab");
   await tabTo(page, /^Cylinder/);
   await page.keyboard.press("Space");
-  await expect(page.getByRole("region", { name: "Pieces" }).getByRole("listitem")).toHaveCount(2);
+  const tray = page.getByRole("region", { name: "Pieces" });
+  await expect(tray.getByRole("listitem")).toHaveCount(2);
+  // A decision on a single piece: the first is scrapped.
+  await tabTo(page, /^Keep$/);
+  await page.keyboard.press("ArrowRight");
+  await expect(tray.getByRole("radio", { name: "Scrap" }).first()).toBeFocused();
+  await page.keyboard.press("Space");
+  await expect(tray).toContainText("1 stay");
   await keep(page);
   await expect(page.locator('[data-step][data-state="good"]')).toHaveCount(3);
 

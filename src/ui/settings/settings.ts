@@ -39,7 +39,9 @@ export type Settings = z.infer<typeof settingsSchema>;
 function load(): Settings {
   let kept: unknown = {};
   try {
-    kept = JSON.parse(localStorage.getItem(PLACE) ?? "{}");
+    // The theme was kept by itself once.
+    const theme = localStorage.getItem("bold-seam:theme");
+    kept = { ...(theme ? { theme } : {}), ...JSON.parse(localStorage.getItem(PLACE) ?? "{}") };
   } catch {
     // Without storage, or with something else in it: as it comes.
   }
