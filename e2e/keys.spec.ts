@@ -72,7 +72,7 @@ test("the main story by keys alone: stock, tool, cut, pieces, a section, a file"
   // A decision on a single piece: the first is scrapped.
   await tabTo(page, /^Keep$/);
   await page.keyboard.press("ArrowRight");
-  await expect(tray.getByRole("radio", { name: "Scrap" }).first()).toBeFocused();
+  await expect(tray.getByRole("radio", { name: "Scrap", exact: true }).first()).toBeFocused();
   await page.keyboard.press("Space");
   await expect(tray).toContainText("1 stay");
   await keep(page);
