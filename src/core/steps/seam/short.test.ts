@@ -74,6 +74,14 @@ describe("several cutters that fall short", () => {
     expect(after.step("s")).toMatchObject({ state: "warned" });
   });
 
+  test("one falls short and another only touches: each is told as what it is", () => {
+    const skin = { ...lid("v", "d"), distance: 10, extend: 40 };
+    const { error } = build(jobOf([block, pad("c", 10), lid("u", "c"), pad("d", 20), skin, split("u", "v")])).step("s");
+    expect(error!.message).toBe(
+      "Sheet stops short inside Block. It has to reach 14.5 mm further. Extend it, or use a workplane. Sheet 2 only touches the skin of Block.",
+    );
+  });
+
   test("all pass by: each is told", () => {
     const high = { id: "h", type: "workplane", base: "xy", offset: 31 };
     const beside = { id: "w", type: "workplane", base: "yz", offset: -32 };

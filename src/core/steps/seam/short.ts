@@ -56,16 +56,16 @@ const atLeast = (by: number) => formatLength(Math.ceil(by * 1000) / 1000);
 
 function shortSentence(shorts: readonly Shortfall[], misses: readonly Shortfall[], { nameOf }: StepContext): string {
   const [only] = shorts;
-  if (shorts.length === 1 && misses.length === 0) {
+  const passing = misses.map((miss) => ` ${missWords(miss, nameOf)}.`).join("");
+  if (shorts.length === 1) {
     const more = only!.by > 0 ? ` It has to reach ${atLeast(only!.by)} further.` : "";
-    return `${nameOf(only!.cutter)} stops short inside ${nameOf(only!.stock)}.${more} Extend it, or use a workplane.`;
+    return `${nameOf(only!.cutter)} stops short inside ${nameOf(only!.stock)}.${more} Extend it, or use a workplane.${passing}`;
   }
   const each = shorts.map(
     ({ cutter, stock, by }) => `${nameOf(cutter)} inside ${nameOf(stock)}${by > 0 ? ` by ${atLeast(by)}` : ""}`,
   );
   const cutters = new Set(shorts.map(({ cutter }) => cutter)).size;
   const stop = cutters === 1 ? "A cutter stops short in several places" : `${cutters} cutters stop short`;
-  const passing = misses.map((miss) => ` ${missWords(miss, nameOf)}.`).join("");
   return `${stop}: ${each.join("; ")}.${passing} Extend them, or use workplanes.`;
 }
 
