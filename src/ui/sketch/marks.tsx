@@ -1,4 +1,4 @@
-import type { PlaneFrame } from "@/core/kernel";
+import { inSpace, type PlaneFrame } from "@/core/kernel/space/plane-frame";
 import type { Curve, Vec2 } from "@/core/sketch";
 import { pointAt } from "@/core/sketch";
 import { directionName } from "../viewport/direction-words";
@@ -105,11 +105,8 @@ export function PointMark({
 /** Pixels from the origin to where the names of the axes stand. */
 const NAMED = 96;
 
-const upOf = ({ normal: n, x }: PlaneFrame): [number, number, number] => [
-  n[1] * x[2] - n[2] * x[1],
-  n[2] * x[0] - n[0] * x[2],
-  n[0] * x[1] - n[1] * x[0],
-];
+/** Which way the plane's Y runs in the model. */
+const upOf = (frame: PlaneFrame) => inSpace({ ...frame, origin: [0, 0, 0] }, [0, 1]);
 
 /** The axes of the plane, with the names of the directions in which they run in the model. */
 export function Axes({
