@@ -2,15 +2,12 @@
 // npx tsx scripts/help-pictures.ts http://127.0.0.1:3210 [tool …]
 import { writeFileSync } from "node:fs";
 import path from "node:path";
-import { chromium } from "@playwright/test";
+import { startChromium } from "./chromium";
 import { EXAMPLES } from "./help-examples";
 
 const [address = "http://127.0.0.1:3210", ...wanted] = process.argv.slice(2);
 const folder = path.join(process.cwd(), "public", "help");
-const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
-  args: ["--use-gl=swiftshader", "--enable-unsafe-swiftshader", "--ignore-gpu-blocklist"],
-});
+const browser = await startChromium();
 const page = await browser.newPage({ viewport: { width: 1180, height: 610 }, deviceScaleFactor: 0.6 });
 
 /** The view of a job's part, without what lies over it. */

@@ -1,13 +1,11 @@
 // Takes the pictures of docs/screenshots from a running demo: npx tsx scripts/screenshots.ts http://127.0.0.1:3210 [name …]
 import path from "node:path";
-import { chromium, type Page } from "@playwright/test";
+import type { Page } from "@playwright/test";
+import { startChromium } from "./chromium";
 
 const [address = "http://127.0.0.1:3210", ...wanted] = process.argv.slice(2);
 const folder = path.join(process.cwd(), "docs", "screenshots");
-const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
-  args: ["--use-gl=swiftshader", "--enable-unsafe-swiftshader", "--ignore-gpu-blocklist"],
-});
+const browser = await startChromium();
 
 const idle = async (page: Page) => {
   await page.waitForTimeout(400);
