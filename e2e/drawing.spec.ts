@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { built, clickModel, open, postJob, saved } from "./helpers";
+import { built, clickModel, open, postJob, project, saved } from "./helpers";
 import { expect, test } from "./server";
 
 const bar = (page: Page) => page.getByRole("region", { name: "Sketch", exact: true });
@@ -12,13 +12,7 @@ async function at(page: Page, ...places: [number, number][]): Promise<void> {
 }
 async function pixel(page: Page, x: number, y: number): Promise<[number, number]> {
   const box = (await page.locator("canvas[tabindex]").boundingBox())!;
-  const place = await page.evaluate(
-    (p) =>
-      (window as unknown as { boldSeamView: { project(q: number[]): { x: number; y: number } } }).boldSeamView.project(
-        p,
-      ),
-    [x, y, 0],
-  );
+  const place = await project(page, [x, y, 0]);
   return [box.x + place.x, box.y + place.y];
 }
 /** A job with one sketch, open, on a view as large as a sheet of 120 by 90. */

@@ -44,17 +44,22 @@ export async function addStep(page: Page): Promise<void> {
   await saved(page);
 }
 
-/** Clicks in the view at a point of the model, in millimetres. */
-export async function clickModel(page: Page, point: [number, number, number]): Promise<void> {
-  const canvas = page.locator("canvas[tabindex]");
-  const box = (await canvas.boundingBox())!;
-  const at = await page.evaluate(
+/** Where a point of the model lies on the canvas, pixels from its corner. */
+export function project(page: Page, point: number[]): Promise<{ x: number; y: number }> {
+  return page.evaluate(
     (p) =>
       (window as unknown as { boldSeamView: { project(q: number[]): { x: number; y: number } } }).boldSeamView.project(
         p,
       ),
     point,
   );
+}
+
+/** Clicks in the view at a point of the model, in millimetres. */
+export async function clickModel(page: Page, point: [number, number, number]): Promise<void> {
+  const canvas = page.locator("canvas[tabindex]");
+  const box = (await canvas.boundingBox())!;
+  const at = await project(page, point);
   await page.mouse.move(box.x + at.x, box.y + at.y);
   await page.mouse.down();
   await page.mouse.up();

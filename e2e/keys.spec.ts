@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
-import { bodyCard, built, clickModel, newJob, open, postJob, saved } from "./helpers";
+import { bodyCard, built, clickModel, newJob, open, postJob, project, saved } from "./helpers";
 import { expect, test } from "./server";
 
 const block = { id: "a", type: "box", size: [60, 40, 30] };
@@ -204,11 +204,7 @@ test("the menu at the pointer lists what lies there; a face is drawn on by one p
   await expect(page.getByRole("button", { name: "Select Block 2" })).toHaveAttribute("aria-pressed", "true");
   // The panel with its facts has moved the part into the middle of what is free.
   await page.waitForTimeout(300);
-  const now = await page.evaluate(() =>
-    (window as never as { boldSeamView: { project(p: number[]): { x: number; y: number } } }).boldSeamView.project([
-      0, -20, 15,
-    ]),
-  );
+  const now = await project(page, [0, -20, 15]);
   await page.mouse.move(box.x + now.x, box.y + now.y);
   await page.keyboard.press("u");
   await expect(bar).toContainText("Block: Flat facing back");
@@ -230,12 +226,7 @@ test("directions, floor and place: said and pressed; the part stands in the midd
   const id = await postJob(page, [block]);
   await page.goto(`/jobs/${id}`);
   await built(page);
-  const across = async () =>
-    page.evaluate(() => {
-      const view = (window as never as { boldSeamView: { project(p: number[]): { x: number; y: number } } })
-        .boldSeamView;
-      return view.project([0, 0, 15]);
-    });
+  const across = () => project(page, [0, 0, 15]);
   const canvas = (await page.locator("canvas[tabindex]").boundingBox())!;
   await page
     .getByRole("toolbar", { name: "Directions" })
@@ -320,25 +311,17 @@ test("a frame over the view, and panels that are folded and keep their sizes", a
   const id = await postJob(page, [block]);
   await page.goto(`/jobs/${id}`);
   await built(page);
-  const project = (at: number[]) =>
-    page.evaluate(
-      (p) =>
-        (window as never as { boldSeamView: { project(p: number[]): { x: number; y: number } } }).boldSeamView.project(
-          p,
-        ),
-      at,
-    );
   await page.keyboard.press("Shift+T");
   await page.waitForTimeout(200);
   const canvas = (await page.locator("canvas[tabindex]").boundingBox())!;
-  const [a, b] = [await project([10, 5, 30]), await project([30, 20, 30])];
+  const [a, b] = [await project(page, [10, 5, 30]), await project(page, [30, 20, 30])];
   await page.keyboard.press("z");
   await page.mouse.move(canvas.x + a.x, canvas.y + a.y);
   await page.mouse.down();
   await page.mouse.move(canvas.x + b.x, canvas.y + b.y, { steps: 4 });
   await page.mouse.up();
   await expect(page.locator("[data-framing]")).toBeHidden();
-  const [c, d] = [await project([10, 5, 30]), await project([30, 20, 30])];
+  const [c, d] = [await project(page, [10, 5, 30]), await project(page, [30, 20, 30])];
   // As large as it goes, in the middle of what is free.
   expect((c.x + d.x) / 2).toBeCloseTo(canvas.width / 2, -0.5);
   expect(Math.abs(d.x - c.x) / Math.abs(b.x - a.x)).toBeGreaterThan(1.9);

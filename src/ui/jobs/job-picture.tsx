@@ -6,8 +6,7 @@ import { type Evaluation, isBodyView } from "@/engine/contract";
 import { type Painted, paint } from "../pictures/paint";
 import { api } from "../state/api";
 import { lookOf } from "../state/looks";
-import { tintOf } from "../state/tints";
-import { BODY_HEX } from "../viewport/palette";
+import { colourOf } from "../state/tints";
 
 const SIZE = 56;
 
@@ -53,12 +52,12 @@ function bodiesOf(bytes: Uint8Array): Painted[] {
   try {
     const { view, looks } = unpack(bytes) as { view: Uint8Array; looks: Part["looks"] };
     const { items } = unpack(view) as Evaluation;
-    const theme = document.documentElement.dataset.theme === "dark" ? "dark" : "light";
+    const dark = document.documentElement.dataset.theme === "dark";
     return items.filter(isBodyView).flatMap((body) => {
-      const { clear, colour } = lookOf({ looks }, body);
+      const look = lookOf({ looks }, body);
       // What is seen through is left out: the picture shows what is in it.
-      if (!body.mesh || clear) return [];
-      return [{ mesh: body.mesh, colour: colour ? BODY_HEX[theme][colour] : tintOf(body.id, items, theme === "dark") }];
+      if (!body.mesh || look.clear) return [];
+      return [{ mesh: body.mesh, colour: colourOf(body.id, look, items, dark) }];
     });
   } catch {
     // What an older release stored is drawn when the job is opened again.

@@ -5,11 +5,10 @@ import type { BodyView, ItemView, ViewMesh } from "@/engine/contract";
 import type { Sitting } from "../items/shown";
 import type { DrawnBody } from "../viewport/drawn";
 import { hatchOf } from "../viewport/hatch";
-import { BODY_HEX } from "../viewport/palette";
 import type { State } from "./drawing";
 import { lookOf } from "./looks";
 import { partOf } from "./measuring";
-import { tintOf } from "./tints";
+import { colourOf } from "./tints";
 import { foundIn } from "./whereabouts";
 
 const NONE: readonly ItemView[] = [];
@@ -55,11 +54,8 @@ export function drawBody(item: BodyView, mesh: ViewMesh, { state, part, dark, pi
     mesh,
     // A solid in trouble is seen through, so that the place of the trouble shows; so is what lies behind a drawing.
     look: isCutter ? "cutter" : trouble || isBehind ? "ghost" : look.clear ? "clear" : "body",
-    colour: look.colour
-      ? BODY_HEX[dark ? "dark" : "light"][look.colour]
-      : isCutter
-        ? null
-        : tintOf(item.id, state.evaluation?.items ?? NONE, dark),
+    // A cutter that nobody coloured looks like one.
+    colour: isCutter && !look.colour ? null : colourOf(item.id, look, state.evaluation?.items ?? NONE, dark),
     solid: item.measures.closed,
     hatch: hatchOf(look.material),
     faces: faces.filter((face) => face >= 0),

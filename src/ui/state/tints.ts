@@ -1,5 +1,6 @@
+import type { Look } from "@/core/job";
 import { type ItemView, isBodyView } from "@/engine/contract";
-import { TINTS } from "../viewport/palette";
+import { BODY_HEX, TINTS } from "../viewport/palette";
 
 const known = new WeakMap<readonly ItemView[], Map<string, number>>();
 
@@ -13,3 +14,7 @@ export function tintOf(id: string, items: readonly ItemView[], dark: boolean): s
   const tints = TINTS[dark ? "dark" : "light"];
   return tints[(places.get(id) ?? 0) % tints.length]!;
 }
+
+/** The colour that a body is drawn in: the one that a person gave it, else its tint. */
+export const colourOf = (id: string, look: Look, items: readonly ItemView[], dark: boolean): string =>
+  look.colour ? BODY_HEX[dark ? "dark" : "light"][look.colour] : tintOf(id, items, dark);

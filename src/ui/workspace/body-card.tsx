@@ -13,9 +13,8 @@ import { useFound, useJob, usePart, useStores, useWorkspace } from "../state/con
 import { lacksWords } from "../state/lacks";
 import { lookOf, massOf } from "../state/looks";
 import { notesOf } from "../state/notes";
-import { tintOf } from "../state/tints";
+import { colourOf } from "../state/tints";
 import { isOut, toggledView } from "../state/visibility";
-import { BODY_HEX } from "../viewport/palette";
 import { useActions } from "./actions";
 import { LooksPopover } from "./looks-popover";
 import { RenameBox } from "./rename-box";
@@ -43,7 +42,7 @@ export function BodyCard({ item }: { item: ItemView }) {
   const found = useFound();
   const notes = isBodyView(item) ? notesOf(part, item, found).length : 0;
   const lacks = lacksWords(item, part);
-  const tint = useWorkspace((state) => tintOf(item.id, state.evaluation?.items ?? [], dark));
+  const colour = useWorkspace((state) => colourOf(item.id, look, state.evaluation?.items ?? [], dark));
   const maker = part.steps.find(({ id }) => id === item.step);
   return (
     <article
@@ -65,7 +64,7 @@ export function BodyCard({ item }: { item: ItemView }) {
             <Mark name={item.kind} width={26} height={26} />
           </span>
         ) : (
-          <Thumbnail mesh={mesh} colour={look.colour ? BODY_HEX[dark ? "dark" : "light"][look.colour] : tint} />
+          <Thumbnail mesh={mesh} colour={colour} />
         )}
       </button>
       <div className="min-w-0 grow">
