@@ -2,18 +2,11 @@ import { allOf, BUILT_IN, type Dimension, type Entity, type Sketch } from "../en
 import { missingLetters } from "../text";
 import { System } from "./clusters";
 import { Contacts } from "./contacts";
-import {
-  CONSTRAINT_WORDS,
-  constraintEquations,
-  dimensionEquations,
-  type Equations,
-  measuredSize,
-  shapeEquations,
-  withSides,
-} from "./equations";
+import { CONSTRAINT_WORDS, constraintEquations, dimensionEquations, type Equations, shapeEquations } from "./equations";
 import type { Freedom } from "./freedom";
 import { pointsOf, SketchFault } from "./geometry";
 import { type Layout, layOut, withValues } from "./layout";
+import { measuredSize, withSides } from "./sizes";
 
 export { SketchFault } from "./geometry";
 
