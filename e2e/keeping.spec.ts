@@ -101,12 +101,13 @@ test("killing the server between two edits loses neither", async ({ page, server
 });
 
 test("stopping a long evaluation leaves the last good picture and the next edit builds", async ({ page }) => {
+  // Four thousand pieces: many times as long as a person waits before being told what goes on, on any machine.
   const planes = ["xy", "yz", "zx"].flatMap((base) =>
-    Array.from({ length: 9 }, (_, i) => ({
+    Array.from({ length: 15 }, (_, i) => ({
       id: `${base}${i}`,
       type: "workplane",
       base,
-      offset: base === "xy" ? 3 + 4 * i : -16 + 4 * i,
+      offset: base === "xy" ? 2 + 2.4 * i : -17 + 2.4 * i,
     })),
   );
   const id = await postJob(
@@ -120,7 +121,7 @@ test("stopping a long evaluation leaves the last good picture and the next edit 
   await page.getByRole("button", { name: "Stop" }).click();
   await expect(page.locator('[data-engine="stopped"]')).toBeVisible();
   await page.locator('[data-step="s"], [data-step="a"]').first().waitFor();
-  await page.getByRole("button", { name: "More for step 29" }).click();
+  await page.getByRole("button", { name: "More for step 47" }).click();
   await page.getByRole("menuitem", { name: "Leave out" }).click();
   await built(page);
   await expect(bodyCard(page, "Block")).toBeVisible();
