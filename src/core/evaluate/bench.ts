@@ -36,12 +36,19 @@ export class Bench {
   /** What was found by guessing since they were last taken. */
   private notes: Trouble[] = [];
   readonly lineage = new Lineage((id) => this.live.has(id));
+  /** Whether a person named anything of the part: most often nothing. */
+  private readonly anyGiven: boolean;
+  /** What the part says of its bodies, by their ids, in words. */
+  private readonly mentions: ReadonlyMap<string, string>;
 
   /** @param nameElsewhere what an item of another part is called there. */
   constructor(
     private readonly part: Part,
     private readonly nameElsewhere: (part: string, item: string) => string | null = () => null,
-  ) {}
+  ) {
+    this.anyGiven = Object.keys(part.names).length > 0;
+    this.mentions = mentionsIn(part);
+  }
 
   /** All items that are there. */
   all(): Live[] {
@@ -65,7 +72,8 @@ export class Bench {
       this.usedBy.set(id, step.id);
     }
     this.lineage.add(result.becomes ?? {});
-    const taken = new Set([...this.live.keys()].map((id) => this.nameOf(id)));
+    const taken = new Set<string>();
+    if (result.made.length > 0) for (const id of this.live.keys()) taken.add(this.nameOf(id));
     for (const item of result.made) {
       this.live.set(item.id, { item, key: result.key });
       if ("from" in item.hint) this.lineage.from(item.id, item.hint.from);
@@ -92,6 +100,7 @@ export class Bench {
 
   /** The steps that any of some items lack, in the order of the sheet. */
   lacksOf(ids: readonly string[]): string[] {
+    if (this.lacking.size === 0) return [];
     const missing = new Set(ids.flatMap((id) => [...(this.lacking.get(id) ?? [])]));
     return this.part.steps.flatMap(({ id }) => (missing.has(id) ? [id] : []));
   }
@@ -106,6 +115,7 @@ export class Bench {
 
   /** What was guessed, or could not be placed, since it was last asked. */
   takeNotes(): Trouble[] {
+    if (this.notes.length === 0) return [];
     const notes = new Map(this.notes.map((note) => [note.message, note] as const));
     this.notes = [];
     return [...notes.values()];
@@ -113,7 +123,7 @@ export class Bench {
 
   /** Names, looks, groups and notes that were given to pieces of a step go to what these are now, or are told. */
   private placeMentions(step: Step): void {
-    for (const [id, what] of mentionsIn(this.part)) {
+    for (const [id, what] of this.mentions) {
       if (stepOf(id) !== step.id || this.live.has(id)) continue;
       const meaning = this.meaningOf(id)!;
       if (meaning.how === "no-body") continue;
@@ -152,6 +162,7 @@ export class Bench {
 
   /** The name that a piece was given under an id that it would have had before its stock was changed. */
   private givenBefore(id: string): string | undefined {
+    if (!this.anyGiven) return undefined;
     const own = `${stepOf(id)}:`;
     const was = this.lineage.meant(id).find((before) => before.startsWith(own) && before in this.part.names);
     return was && this.part.names[was];

@@ -21,6 +21,14 @@ export function drawnThrough(part: Part, face: string): readonly string[] | null
   return drawn.closed ? [...drawn.points, drawn.points[0]] : drawn.points;
 }
 
+/** Whether a part has any curve drawn through points, so that its faces may come from one. */
+export const drawsThroughPoints = (part: Part): boolean =>
+  part.steps.some(
+    (step) =>
+      step.type === "sketch" &&
+      (step as unknown as { entities: { type: string }[] }).entities.some(({ type }) => type === "spline"),
+  );
+
 function sketchOf(part: Part, refs: unknown) {
   const [ref] = Array.isArray(refs) ? refs : [];
   return part.steps.find(({ id, type }) => typeof ref === "string" && id === stepOf(ref) && type === "sketch");

@@ -1,5 +1,5 @@
 import { fail, SeamError, type Trouble } from "../errors";
-import { hashValue } from "../hash";
+import { hashText } from "../hash";
 import { handlingOf, type Item } from "../items";
 import { type Job, type Part, type Step, scopeOf } from "../job";
 import { freeShape } from "../kernel";
@@ -10,7 +10,7 @@ import type { PieceReport, StepContext, StepOutcome } from "../steps/evaluation"
 import { evaluationOf } from "../steps/evaluations";
 import type { Into } from "../steps/shared/into/declare";
 import { Bench, type BenchItem, type Live, stepOf } from "./bench";
-import { drawnThrough } from "./drawn-points";
+import { drawnThrough, drawsThroughPoints } from "./drawn-points";
 import { freeOutcome } from "./free";
 import { named, worded } from "./late-names";
 import { referencesOf } from "./references";
@@ -41,6 +41,8 @@ export class PartRun {
   /** The other parts that steps brought something in from. */
   private readonly others = new Map<string, PartResult>();
   private pieces: PieceReport[] | undefined;
+  /** Most parts have no curve through points, and none of their faces is asked whether it comes from one. */
+  private readonly hasCurves: boolean;
 
   constructor(
     private readonly job: Job,
@@ -49,6 +51,7 @@ export class PartRun {
     private readonly beside: RunsBeside,
   ) {
     this.scope = scopeOf(job, part);
+    this.hasCurves = drawsThroughPoints(part);
     this.bench = new Bench(part, (other, item) => this.others.get(other)?.sheet.nameOf(item) ?? null);
   }
 
@@ -106,18 +109,20 @@ export class PartRun {
       const items = type.needsAll?.(step as never) ? [...named, ...this.bench.all()] : named;
       const files = own.files.map((id) => this.fileOf(id, step));
       const elsewhere = this.elsewhere(own.elsewhere, step);
-      const key = hashValue({
-        engine: ENGINE_VERSION,
-        step: step.id,
-        type: step.type,
-        version: type.version ?? 0,
-        values: own.values,
-        refs: needs,
-        repeats: own.repeats.map((id) => this.done.get(id)?.key ?? ""),
-        items: items.map(({ item, key: from }) => [item.id, from]),
-        files: files.map(({ sha256, name }) => [sha256, name]),
-        ...(elsewhere.items.length > 0 ? { elsewhere: elsewhere.items.map(({ item, key }) => [item.id, key]) } : {}),
-      });
+      const key = hashText(
+        JSON.stringify([
+          ENGINE_VERSION,
+          step.id,
+          step.type,
+          type.version ?? 0,
+          own.values,
+          needs,
+          own.repeats.map((id) => this.done.get(id)?.key ?? ""),
+          items.map(({ item, key: from }) => [item.id, from]),
+          files.map(({ sha256, name }) => [sha256, name]),
+          elsewhere.items.map(({ item, key: from }) => [item.id, from]),
+        ]),
+      );
       const given = items.map(({ item }) => item);
       const result = this.resultOf(step, key, given, elsewhere.items);
       this.results.set(key, result);
@@ -276,7 +281,7 @@ export class PartRun {
         refs.flatMap((ref) => this.bench.itemsOf(ref, step)).map(({ item }) => this.bench.asBody(item, step)),
       nameOf: named,
       earlier: (id) => this.bench.lineage.earlier(id),
-      drawnThrough: (face) => drawnThrough(this.part, face),
+      drawnThrough: (face) => (this.hasCurves ? drawnThrough(this.part, face) : null),
       toolsOf: (id) => this.toolsOf(id, step),
       ...referencesOf(
         step,

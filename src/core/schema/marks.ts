@@ -11,6 +11,16 @@ type SchemaDef =
 
 type Change<M> = (value: unknown, mark: M, path: string) => unknown;
 
+/** Where marked values may be in what a schema describes. */
+type Plan<M> =
+  | { kind: "marked"; mark: M }
+  /** The value itself, described by another schema. */
+  | { kind: "same"; inner: z.ZodType }
+  | { kind: "list" | "record"; inner: z.ZodType }
+  /** Some of its parts by key: of a large object few hold any. */
+  | { kind: "tuple" | "object"; inner: (readonly [key: string | number, schema: z.ZodType])[] }
+  | { kind: "union"; options: z.ZodType[] };
+
 /**
  * What schemas say of their values beyond their type: that one is a number with a unit, or a reference to a body. Whatever holds
  * such values, however deep, they are found by the schema alone, so that nobody lists them a second time.
@@ -19,6 +29,8 @@ export class Marks<M extends object> {
   private readonly registry = z.registry<M>();
   /** Whether marked values can occur in a schema: most of a large drawing has none, and is passed over. */
   private readonly within = new WeakMap<z.ZodType, boolean>();
+  /** Steps are read through the same few schemas at every edit. */
+  private readonly plans = new WeakMap<z.ZodType, { plan: Plan<M> | null }>();
 
   /** Marks a schema, and gives it back. Describe it before: a described schema is another. */
   add<S extends z.ZodType>(schema: S, mark: M): S {
@@ -38,21 +50,26 @@ export class Marks<M extends object> {
 
   /** Calls `found` with every marked value in a value. */
   each(schema: z.ZodType, value: unknown, found: (value: unknown, mark: M, path: string) => void, path = ""): void {
-    const mark = this.of(schema);
-    if (mark) found(value, mark, path);
-    else for (const [key, inner, item] of this.parts(schema, value)) this.each(inner, item, found, at(path, key));
+    const plan = this.planOf(schema);
+    if (!plan) return;
+    if (plan.kind === "marked") found(value, plan.mark, path);
+    else this.eachPart(plan, value, (key, inner, item) => this.each(inner, item, found, at(path, key)));
   }
 
   private changed(schema: z.ZodType, value: unknown, path: string, change: Change<M>): unknown {
-    const mark = this.of(schema);
-    if (mark) return change(value, mark, path);
+    const plan = this.planOf(schema);
+    if (!plan) return value;
+    if (plan.kind === "marked") return change(value, plan.mark, path);
     let copy = value;
-    for (const [key, inner, item] of this.parts(schema, value)) {
+    this.eachPart(plan, value, (key, inner, item) => {
       const now = this.changed(inner, item, at(path, key), change);
-      if (key === null) return now;
+      if (key === null) {
+        copy = now;
+        return;
+      }
       if (copy === value) copy = Array.isArray(value) ? [...value] : { ...(value as object) };
       (copy as Record<string | number, unknown>)[key] = now;
-    }
+    });
     return copy;
   }
 
@@ -69,36 +86,69 @@ export class Marks<M extends object> {
     return found;
   }
 
-  /** The parts of a value that may hold marked ones, with their keys and schemas; no key where the part is the value itself. */
-  private parts(schema: z.ZodType, value: unknown): [key: string | number | null, schema: z.ZodType, item: unknown][] {
-    if (!this.holds(schema)) return [];
+  /** Where to look in what a schema describes; null where nothing marked can be. */
+  private planOf(schema: z.ZodType): Plan<M> | null {
+    let known = this.plans.get(schema);
+    if (!known) {
+      known = { plan: this.holds(schema) ? this.planned(schema) : null };
+      this.plans.set(schema, known);
+    }
+    return known.plan;
+  }
+
+  private planned(schema: z.ZodType): Plan<M> | null {
+    const mark = this.of(schema);
+    if (mark) return { kind: "marked", mark };
     const { def } = schema as z.ZodType & { def: SchemaDef };
     switch (def.type) {
       case "default":
       case "optional":
       case "nullable":
       case "readonly":
-        return [[null, def.innerType, value]];
+        return { kind: "same", inner: def.innerType };
       case "array":
-        return Array.isArray(value) ? value.map((item, i) => [i, def.element, item]) : [];
-      case "tuple":
-        return Array.isArray(value)
-          ? def.items.flatMap((inner, i) => (i < value.length ? [[i, inner, value[i]]] : []))
-          : [];
+        return { kind: "list", inner: def.element };
       case "record":
-        return isObject(value) ? Object.entries(value).map(([key, item]) => [key, def.valueType, item]) : [];
+        return { kind: "record", inner: def.valueType };
+      case "tuple":
+        return { kind: "tuple", inner: def.items.map((inner, i) => [i, inner] as const) };
       case "object":
-        return isObject(value)
-          ? Object.entries(def.shape).flatMap(([key, inner]) =>
-              Object.hasOwn(value, key) && this.holds(inner) ? [[key, inner, value[key]]] : [],
-            )
-          : [];
-      case "union": {
-        const option = def.options.find((candidate) => candidate.safeParse(value).success);
-        return option ? [[null, option, value]] : [];
-      }
+        return { kind: "object", inner: Object.entries(def.shape).filter(([, inner]) => this.holds(inner)) };
+      case "union":
+        return { kind: "union", options: def.options };
       default:
-        return [];
+        return null;
+    }
+  }
+
+  /** The parts of a value that may hold marked ones, with their keys and schemas; no key where the part is the value itself. */
+  private eachPart(
+    plan: Exclude<Plan<M>, { kind: "marked" }>,
+    value: unknown,
+    part: (key: string | number | null, schema: z.ZodType, item: unknown) => void,
+  ): void {
+    switch (plan.kind) {
+      case "same":
+        part(null, plan.inner, value);
+        return;
+      case "list":
+        if (Array.isArray(value)) for (const [i, item] of value.entries()) part(i, plan.inner, item);
+        return;
+      case "record":
+        if (isObject(value)) for (const [key, item] of Object.entries(value)) part(key, plan.inner, item);
+        return;
+      case "tuple":
+        if (Array.isArray(value))
+          for (const [i, inner] of plan.inner) if (Number(i) < value.length) part(i, inner, value[Number(i)]);
+        return;
+      case "object":
+        if (isObject(value))
+          for (const [key, inner] of plan.inner) if (Object.hasOwn(value, key)) part(key, inner, value[key]);
+        return;
+      case "union": {
+        const option = plan.options.find((candidate) => candidate.safeParse(value).success);
+        if (option) part(null, option, value);
+      }
     }
   }
 }

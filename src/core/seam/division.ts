@@ -4,7 +4,7 @@ import { comparePlaces } from "../naming";
 import { Ids } from "./ids";
 import { IN_DECISIONS, IN_NAMES, markOf, writeMark } from "./mark";
 import { keyOf, type Piece } from "./piece";
-import { type Known, Scene } from "./scene";
+import { type Known, once, Scene } from "./scene";
 import { sheetPieces } from "./sheet-pieces";
 import { SolidDivider } from "./solid-pieces";
 
@@ -142,7 +142,7 @@ function dividing(cutters: readonly Knife[], drafts: readonly Draft[]): Set<stri
   return result;
 }
 
-/** Orders pieces by what they are, then by place, and gives each its key. */
+/** Orders pieces by what they are, then by place, and gives each what it is named by. */
 function ordered(drafts: Draft[]): Piece[] {
   const kinds = new Map<string, number[]>();
   drafts.forEach(({ kind }, i) => {
@@ -156,7 +156,8 @@ function ordered(drafts: Draft[]): Piece[] {
     const centres = new Map(group.length > 1 ? group.map((i) => [i, surfaceCentre(drafts[i]!.shape)] as const) : []);
     const order = group.length > 1 ? [...group].sort((a, b) => comparePlaces(centres.get(a)!, centres.get(b)!)) : group;
     for (const i of order) {
-      const key = `${keyOf(kind)}~${writeMark(markOf(drafts, i, group, IN_NAMES))}`;
+      // What is scrapped needs no name unless it is shown.
+      const key = once(() => `${keyOf(kind)}~${writeMark(markOf(drafts, i, group, IN_NAMES))}`);
       const mark = () => writeMark(markOf(drafts, i, group, IN_DECISIONS));
       pieces.push(Object.assign(drafts[i]!, { index: pieces.length, key, mark }));
     }

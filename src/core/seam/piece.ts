@@ -12,7 +12,7 @@ export interface Piece {
   /** Place in the tray; pieces are ordered by what they are and where, never by how they were made. */
   index: number;
   /** Names the piece within its step: what it lies in and beside, and what bounds it (`mark.ts`). */
-  key: string;
+  key(): string;
   /** The same at length, as a decision remembers it. */
   mark(): string;
   /** What it lies in and on which side: equal for pieces that only what bounds them tells apart. */

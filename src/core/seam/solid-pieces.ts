@@ -7,16 +7,22 @@ import { once, type Scene } from "./scene";
 /** Finds the pieces of solids: cells of the arrangement, with the side of each cutter that they lie on. */
 export class SolidDivider {
   readonly dangling: Dangling[] = [];
+  /** The cutters, by place, that are no solids: those have no inside, but two sides. */
+  private readonly open: readonly number[];
 
-  constructor(private readonly scene: Scene) {}
+  constructor(private readonly scene: Scene) {
+    this.open = scene.cutters.flatMap((_, c) => (scene.isSolidCutter(c) ? [] : [c]));
+  }
 
   /** The cells that lie in stock. */
   pieces(): Draft[] {
     const { stock, cutters, fusion, names } = this.scene;
     const cells = fusion.cells.filter((cell) => cell.within.some((a) => a < stock.length));
     const known = cells.map((cell) => this.sidesAtFaces(cell));
-    for (const cell of cells) this.noteDangling(cell);
-    this.spread(cells, known);
+    if (this.open.length > 0) {
+      for (const cell of cells) this.noteDangling(cell);
+      this.spread(cells, known);
+    }
     return cells.map((cell, i) => {
       const sides: Record<string, Side> = {};
       cutters.forEach((cutter, c) => {
@@ -57,6 +63,7 @@ export class SolidDivider {
   /** A cell whose outward sense of a face runs with the cutter's lies behind the cutter. */
   private sidesAtFaces(cell: Cell): Map<number, Side> {
     const sides = new Map<number, Side>();
+    if (this.open.length === 0) return sides;
     for (const { face, sign } of cell.faces)
       for (const { cutter, sense } of this.scene.uses.get(face) ?? []) {
         if (sign === 0 || sense === 0 || this.scene.isSolidCutter(cutter)) continue;
@@ -69,6 +76,11 @@ export class SolidDivider {
 
   /** Notes faces of open cutters that end inside a cell. */
   private noteDangling(cell: Cell): void {
+    if (
+      new Set(cell.faces.map(({ face }) => face)).size === cell.faces.length &&
+      cell.faces.every(({ sign }) => sign !== 0)
+    )
+      return;
     const { stock, cutters, fusion, uses } = this.scene;
     const twice = new Map<number, number>();
     for (const { face, sign } of cell.faces) twice.set(face, (twice.get(face) ?? 0) + (sign === 0 ? 2 : 1));
@@ -89,6 +101,8 @@ export class SolidDivider {
 
   /** Crossing a face that is not a cutter's does not change the side of it: neighbours tell each other. */
   private spread(cells: readonly Cell[], known: Map<number, Side>[]): void {
+    const unsure = this.open.filter((c) => known.some((sides) => !sides.has(c)));
+    if (unsure.length === 0) return;
     const byFace = new Map<number, number[]>();
     cells.forEach((cell, i) => {
       for (const { face } of cell.faces) {
@@ -97,8 +111,7 @@ export class SolidDivider {
         else byFace.set(face, [i]);
       }
     });
-    this.scene.cutters.forEach((_, c) => {
-      if (this.scene.isSolidCutter(c)) return;
+    for (const c of unsure) {
       const queue = cells.map((_cell, i) => i).filter((i) => known[i]!.has(c) && known[i]!.get(c) !== "both");
       while (queue.length > 0) {
         const i = queue.pop()!;
@@ -111,6 +124,6 @@ export class SolidDivider {
             }
         }
       }
-    });
+    }
   }
 }

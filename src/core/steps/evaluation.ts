@@ -72,7 +72,10 @@ export interface Trace {
 
 /** A piece with its fate, for the tray. The shape belongs to whoever asked. */
 export interface PieceReport {
-  piece: Omit<Piece, "fusion" | "shape" | "uses" | "bounds" | "spans" | "spot" | "kinds" | "mark"> & { mark: string };
+  piece: Omit<Piece, "fusion" | "shape" | "uses" | "bounds" | "spans" | "spot" | "kinds" | "key" | "mark"> & {
+    key: string;
+    mark: string;
+  };
   shape: Shape;
   fate: PresetFate;
   /** Whether a decision gave it its fate. */

@@ -30,15 +30,28 @@ export function activeValues<T extends StepLike>(step: T): T {
   const type = stepType(step.type);
   if (!type) return step;
   let active = step;
-  // A value may be asked for in several ways: it counts where one of them is shown.
-  for (const key of new Set(type.fields.map((field) => field.key))) {
-    if (type.fields.some((field) => field.key === key && isShown(field, active))) continue;
+  for (const [key, fields] of conditionalOf(type)) {
+    if (fields.some((field) => isShown(field, active))) continue;
     const initial = initialOf(type, key);
     if (initial === undefined || active[key] === undefined) continue;
     if (active === step) active = { ...step };
     (active as Record<string, unknown>)[key] = initial.value;
   }
   return active;
+}
+
+const conditionals = new WeakMap<StepType, [key: string, fields: Field[]][]>();
+
+/** The values that do not count at all times, with the fields that ask for them: a value counts where one of its fields is shown. */
+function conditionalOf(type: StepType): [key: string, fields: Field[]][] {
+  let known = conditionals.get(type);
+  if (!known) {
+    const byKey = new Map<string, Field[]>();
+    for (const field of type.fields) byKey.set(field.key, [...(byKey.get(field.key) ?? []), field]);
+    known = [...byKey].filter(([, fields]) => fields.every(({ when }) => when));
+    conditionals.set(type, known);
+  }
+  return known;
 }
 
 /** The items and steps that a step needs, as it acts: by id. */

@@ -67,25 +67,11 @@ export function fuseOnce(args: readonly Shape[], fuzzy: number, crossings: boole
       algorithm.Build();
       if (algorithm.HasErrors()) throw new KernelFault("The bodies could not be divided by one another.", false);
 
-      const unchanged = new Set<number>();
       const faceNumbers = new ShapeMap<number>();
       const faceHandles: Shape[] = [];
-      /** @param lasts whether the handle lasts as long as the fusion. */
-      const numberOf = (face: Shape, lasts: boolean): number =>
-        faceNumbers.ensure(face, () => {
-          const handle = lasts ? face : lasting.use(oc.TopoDS.Face(face));
-          return { handle, value: faceHandles.push(handle) - 1 };
-        });
-      const images = args.map((arg) =>
-        facesOf(arg).map((face): FaceUse[] => {
-          const changed = imagesOf(scope, lasting, algorithm, face);
-          const same = changed.length === 1 && changed[0] === face;
-          // The handles of an argument's own faces last as long as the argument.
-          const uses = changed.map((image) => ({ face: numberOf(image, true), sign: orientation(image) }));
-          if (same) unchanged.add(uses[0]!.face);
-          return uses;
-        }),
-      );
+      /** @param face by a handle that lasts as long as the fusion. */
+      const numberOf = (face: Shape): number =>
+        faceNumbers.ensure(face, () => ({ handle: face, value: faceHandles.push(face) - 1 }));
 
       const cells: Cell[] = [];
       const cellNumbers = new ShapeMap<number>();
@@ -95,8 +81,8 @@ export function fuseOnce(args: readonly Shape[], fuzzy: number, crossings: boole
             const number = cellNumbers.ensure(image, () => {
               // A solid that is one of several in an argument, and is as it was, has a handle of this scope.
               const shape = image === solid && solid !== arg ? lasting.use(oc.TopoDS.Solid(image)) : image;
-              const faces = occurrences(scope, shape, "face").map((face) => ({
-                face: numberOf(face, false),
+              const faces = occurrences(lasting, shape, "face").map((face) => ({
+                face: numberOf(face),
                 sign: orientation(face),
               }));
               return { handle: shape, value: cells.push({ shape, faces, within: [] }) - 1 };
@@ -105,6 +91,23 @@ export function fuseOnce(args: readonly Shape[], fuzzy: number, crossings: boole
           }
         }
       });
+
+      const unchanged = new Set<number>();
+      const images = args.map((arg) =>
+        facesOf(arg).map((face): FaceUse[] => {
+          // A face that bounds a cell as it was became nothing else: that is known without asking for it.
+          const as = faceNumbers.get(face);
+          if (as !== undefined) {
+            unchanged.add(as);
+            return [{ face: as, sign: orientation(face) }];
+          }
+          // The handles of an argument's own faces last as long as the argument.
+          const changed = imagesOf(scope, lasting, algorithm, face);
+          const uses = changed.map((image) => ({ face: numberOf(image), sign: orientation(image) }));
+          if (changed.length === 1 && changed[0] === face) unchanged.add(uses[0]!.face);
+          return uses;
+        }),
+      );
 
       keepWhole(args, cells, images);
       const crossing = new ShapeMap<true>();

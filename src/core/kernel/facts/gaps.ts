@@ -132,7 +132,8 @@ const LOOSE = 1e-5;
  * division has within 6 mm of it. A handle of the caller's own; null where nothing is noted too much.
  */
 export function tightened(shape: Shape): Shape | null {
-  if (oddGap(shape) <= LOOSE) return null;
+  // The library says the most at once; what it noted where, only its record of the shape does.
+  if (notedGap(shape) <= LOOSE || oddGap(shape) <= LOOSE) return null;
   const structure = incidenceOf(shape);
   const gaps = gapsOf(shape);
   const changes: [place: number, value: number][] = [];

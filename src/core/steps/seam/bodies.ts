@@ -55,12 +55,12 @@ export function settleBodies(
     const number = (count.get(owner) ?? 0) + 1;
     count.set(owner, number);
     const [joined] = joinPieces(division, [piece]);
-    const id = `${step}:${piece.key}`;
+    const id = `${step}:${piece.key()}`;
     inherit(joined!, id);
     made.push(toBody(joined!, id, { from: owner, suffix: several ? String(number) : "" }));
   }
   const kept = new Set(single);
-  const traces = [pieceTraces(division.pieces, (piece) => (kept.has(piece) ? `${step}:${piece.key}` : null))];
+  const traces = [pieceTraces(division.pieces, (piece) => (kept.has(piece) ? `${step}:${piece.key()}` : null))];
   for (const [name, pieces] of groups) {
     const joined = joinPieces(division, pieces);
     lumps.set(name, joined.length);

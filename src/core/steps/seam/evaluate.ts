@@ -176,10 +176,11 @@ function reports(
         spans: _spans,
         spot: _spot,
         kinds: _kinds,
+        key,
         mark,
         ...piece
       }) => ({
-        piece: { ...piece, mark: mark() },
+        piece: { ...piece, key: key(), mark: mark() },
         shape: ownHandle(shape),
         fate: settled.fates[piece.index]!,
         decided: settled.decided.has(piece.index),

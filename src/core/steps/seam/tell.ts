@@ -47,7 +47,7 @@ export function tellQuestions(
       step: context.step,
       field: "fates",
       ...(question.why === "shifted" ? {} : { entry: question.rule }),
-      pieces: offered.map(({ key }) => key),
+      pieces: offered.map(({ key }) => key()),
       ...(offered[0] ? { at: [...surfaceCentre(offered[0].shape)] } : {}),
       others,
     });
@@ -109,7 +109,7 @@ export function tellReach(
       message: `${who} not reach ${context.nameOf(body.id)}, ${result}. Move one of them${choice ? ", or say what becomes of it" : ""}.`,
       step: context.step,
       bodies: [body.id, ...idle.map(({ item }) => item.id)],
-      pieces: pieces.map(({ key }) => key),
+      pieces: pieces.map(({ key }) => key()),
       at: [...surfaceCentre(body.shape)],
       ...(choice ? { others: deciding(pieces, choice.fates, ["keep", "scrap"], context) } : {}),
     });
@@ -134,7 +134,7 @@ export function tellApart(
       message: `${context.nameOf(body.id)} falls apart into ${kept.length} bodies. Check that all of them are wanted.`,
       step: context.step,
       bodies: [body.id],
-      pieces: kept.map(({ key }) => key),
+      pieces: kept.map(({ key }) => key()),
       at: [...surfaceCentre(kept[0]!.shape)],
       ...(fates ? { others: deciding(kept, fates, ["keep"], context) } : {}),
     });
@@ -165,6 +165,6 @@ export function tellBothSides({ pieces }: Division, settled: Settled, context: S
     code: "both-sides",
     message: `${unsure.length === 1 ? `Piece ${unsure[0]!.index + 1} lies` : `${unsure.length} pieces lie`} on both sides of a cutter, so no side takes them away. Decide on them one by one.`,
     step: context.step,
-    pieces: unsure.map(({ key }) => key),
+    pieces: unsure.map(({ key }) => key()),
   } satisfies Trouble);
 }
