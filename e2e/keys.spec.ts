@@ -220,6 +220,66 @@ test("the menu at the pointer lists what lies there; a face is drawn on by one p
   await expect(menu).toBeHidden();
 });
 
+test("a view is kept under a name with its section, found by typing, the same in another window; renamed, thrown away", async ({
+  page,
+}) => {
+  const id = await postJob(page, [block]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  const corner: [number, number, number] = [30, -20, 30];
+  await page.keyboard.press("Shift+R");
+  await page.keyboard.press("+");
+  await page.locator("canvas[tabindex]").focus();
+  for (const key of ["ArrowLeft", "ArrowUp", "+", "Shift+ArrowLeft"]) await page.keyboard.press(key);
+  await page.keyboard.press("x");
+  const [a, b] = [await project(page, corner), await project(page, [0, 0, 0])];
+
+  await page.keyboard.press("w");
+  const views = page.getByRole("dialog", { name: "Views of the part" });
+  await expect(views).toContainText("keep that under a name");
+  await views.getByLabel("Name").fill("Into the seat");
+  await page.keyboard.press("Enter");
+  await expect(views.getByRole("button", { name: "Into the seat cut open" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await saved(page);
+
+  await page.keyboard.press("x");
+  await page.keyboard.press("Shift+T");
+  await page.keyboard.press("Home");
+  expect(Math.abs((await project(page, corner)).x - a.x)).toBeGreaterThan(5);
+  await find(page, "into the seat");
+  await expect(page.getByRole("group", { name: "Section" })).toBeVisible();
+  const near = (now: { x: number; y: number }, was: { x: number; y: number }, far = 1.5) =>
+    expect(Math.hypot(now.x - was.x, now.y - was.y)).toBeLessThan(far);
+  near(await project(page, corner), a);
+  near(await project(page, [0, 0, 0]), b);
+
+  // In another window and after loading: the same way of looking, as large as that window has room for.
+  await page.setViewportSize({ width: 1600, height: 1000 });
+  await page.reload();
+  await built(page);
+  await find(page, "into the seat");
+  const [c, d] = [await project(page, corner), await project(page, [0, 0, 0])];
+  const turned = Math.atan2(d.y - c.y, d.x - c.x) - Math.atan2(b.y - a.y, b.x - a.x);
+  expect(Math.abs(turned)).toBeLessThan(0.01);
+  expect(Math.hypot(d.x - c.x, d.y - c.y)).toBeGreaterThan(Math.hypot(b.x - a.x, b.y - a.y) * 1.1);
+
+  await page.keyboard.press("w");
+  await views.getByRole("button", { name: "Rename Into the seat" }).press("Enter");
+  await page.keyboard.type("Seat");
+  await page.keyboard.press("Enter");
+  await expect(views.getByRole("button", { name: "Seat cut open", exact: true })).toBeVisible();
+  await views.getByLabel("Name").fill("Seat");
+  await views.getByRole("button", { name: "Replace it" }).click();
+  await expect(views.getByRole("list", { name: "Kept views" }).getByRole("listitem")).toHaveCount(1);
+  await views.getByRole("button", { name: "Throw away Seat" }).click();
+  await expect(views).toContainText("keep that under a name");
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("Control+z");
+  await page.keyboard.press("w");
+  await expect(views.getByRole("button", { name: "Seat cut open", exact: true })).toBeVisible();
+});
+
 test("directions, floor and place: said and pressed; the part stands in the middle of what is free", async ({
   page,
 }) => {

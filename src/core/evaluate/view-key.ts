@@ -20,7 +20,7 @@ export function viewKey(job: Job, part: Part): string {
   });
 }
 
-/** How bodies look, and what is written of them, changes nothing that is built. */
-function built({ looks: _looks, groups: _groups, notes: _notes, ...rest }: Part) {
+/** How bodies look and are looked at, and what is written of them, changes nothing that is built. */
+function built({ looks: _looks, groups: _groups, notes: _notes, views: _views, ...rest }: Part) {
   return rest;
 }

@@ -11,6 +11,7 @@ import {
   type Note,
   noteSchema,
 } from "./looks";
+import { type SavedView, savedViewSchema } from "./views";
 
 export const FORMAT = "bold-seam-job";
 export const FORMAT_VERSION = 1;
@@ -52,6 +53,7 @@ export const partSchema = z.strictObject({
   looks: z.record(z.string(), lookSchema).default({}).describe("How bodies look and what they are of, by body id"),
   groups: z.array(bodyGroupSchema).max(200).default([]).describe("Bodies that are shown and hidden together"),
   notes: z.array(noteSchema).max(1000).default([]).describe("What is to be known of bodies and faces"),
+  views: z.array(savedViewSchema).max(200).default([]).describe("Ways to look at the part that were given names"),
 });
 export interface Part {
   id: string;
@@ -63,6 +65,7 @@ export interface Part {
   looks: Record<string, Look>;
   groups: BodyGroup[];
   notes: Note[];
+  views: SavedView[];
 }
 
 export const fileSchema = z
@@ -122,6 +125,9 @@ export const jobSchema = z
       repeated(part.groups.map(({ name }) => name)).forEach((name) => {
         issue(["parts", p, "groups"], `two groups are called “${name}”`);
       });
+      repeated(part.views.map(({ name }) => name)).forEach((name) => {
+        issue(["parts", p, "views"], `two views are called “${name}”`);
+      });
       if (part.hold !== null && !steps.some((step) => step.id === part.hold))
         issue(["parts", p, "hold"], `there is no step “${part.hold}”`);
     });
@@ -145,7 +151,7 @@ function repeated(ids: string[]): string[] {
 }
 
 export function emptyPart(id: string, name: string): Part {
-  return { id, name, parameters: [], steps: [], hold: null, names: {}, looks: {}, groups: [], notes: [] };
+  return { id, name, parameters: [], steps: [], hold: null, names: {}, looks: {}, groups: [], notes: [], views: [] };
 }
 
 export function emptyJob(name: string, units: Job["units"] = "mm"): Job {

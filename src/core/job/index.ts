@@ -8,3 +8,4 @@ export * from "./part-links";
 export * from "./repair";
 export * from "./state";
 export * from "./upgrade";
+export * from "./views";

@@ -11,6 +11,7 @@ const ENTRIES: Record<string, string> = {
   materials: "Material",
   groups: "Group",
   notes: "Note",
+  views: "View",
 };
 
 const LISTS: Record<string, string> = {
@@ -21,6 +22,7 @@ const LISTS: Record<string, string> = {
   materials: "The list of materials",
   groups: "The list of groups",
   notes: "The list of notes",
+  views: "The list of views",
   names: "The names of bodies",
   looks: "The looks of bodies",
   hold: "The hold point",

@@ -28,6 +28,7 @@ const JOB_UPGRADES: readonly JobUpgrade[] = [
     name: "looks, groups, notes and materials",
     up: (job) => eachPart({ materials: [], ...job }, (part) => ({ looks: {}, groups: [], notes: [], ...part })),
   },
+  { name: "views", up: (job) => eachPart(job, (part) => ({ views: [], ...part })) },
 ];
 
 /**

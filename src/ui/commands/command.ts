@@ -1,6 +1,6 @@
 import type { Settings } from "../settings/settings";
 
-export type CommandGroup = "Tools" | "Do" | "Look" | "Steps" | "Bodies" | "Parts" | "Parameters" | "Help";
+export type CommandGroup = "Tools" | "Do" | "View" | "Steps" | "Bodies" | "Parts" | "Parameters" | "Help";
 
 /** Something that a person can ask for by typing, by a key, or by a button. */
 export interface Command {
@@ -34,6 +34,11 @@ export const NAMED = {
     label: "What can be done with the picked",
     keys: "D",
     line: "A menu of what goes with the selected face or body",
+  },
+  views: {
+    label: "Views of the part",
+    keys: "W",
+    line: "Keep how it is looked at now under a name, or go back to one",
   },
   "look-corner": { label: "Look from the corner", keys: "Shift C" },
   "look-front": { label: "Look from the front", keys: "Shift F" },

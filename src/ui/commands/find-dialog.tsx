@@ -8,7 +8,7 @@ import { useWorkspace } from "../state/context";
 import { type Command, type CommandGroup, keysFor } from "./command";
 import { fitOf } from "./fit";
 
-const GROUPS: CommandGroup[] = ["Tools", "Do", "Look", "Steps", "Bodies", "Parts", "Parameters", "Help"];
+const GROUPS: CommandGroup[] = ["Tools", "Do", "View", "Steps", "Bodies", "Parts", "Parameters", "Help"];
 
 /** So many of what was used last stand at the top while nothing is typed. */
 const RECENT = 6;

@@ -5,6 +5,7 @@ import { beginWalk } from "../help/walk";
 import { settings } from "../settings/settings";
 import { useStores } from "../state/context";
 import { NOTHING_MEASURED } from "../state/measuring";
+import { takeView } from "../state/saved-views";
 import { isOut, toggledView } from "../state/visibility";
 import type { ViewScene } from "../viewport/scene";
 import { STANDARD_VIEWS, type StandardView } from "../viewport/view-camera";
@@ -60,26 +61,36 @@ export function useCommands(scene: ViewScene | null): () => Command[] {
         named("parameters", "Do", () => set({ parametersOpen: !state.parametersOpen })),
         named("measure", "Do", () => set({ measuring: state.measuring ? null : NOTHING_MEASURED, hover: null }), busy),
         named("release", "Do", () => set({ exporting: true }), busy),
-        named("section", "Look", () => set({ section: state.section ? null : { axis: "y", at: 0.5, flip: true } })),
-        named("fit", "Look", () => scene?.fit()),
-        named("fit-picked", "Look", () => chosen && show(chosen.id), unchosen),
-        named("frame", "Look", () => set({ framing: true })),
-        named("hide", "Look", () => chosen && set(toggledView(chosen, part, state)), unchosen),
+        named("section", "View", () => set({ section: state.section ? null : { axis: "y", at: 0.5, flip: true } })),
+        named("fit", "View", () => scene?.fit()),
+        named("fit-picked", "View", () => chosen && show(chosen.id), unchosen),
+        named("frame", "View", () => set({ framing: true })),
+        named("hide", "View", () => chosen && set(toggledView(chosen, part, state)), unchosen),
         named(
           "alone",
-          "Look",
+          "View",
           () => chosen && set({ alone: state.alone === chosen.id ? null : chosen.id }),
           state.alone ? null : unchosen,
         ),
-        named("under", "Look", () => set({ deeper: state.deeper + 1 })),
+        named("under", "View", () => set({ deeper: state.deeper + 1 })),
         named("menu", "Do", () => set({ menu: menuAtPicked(scene, state.selected, state.selectedFace) }), unchosen),
         ...(Object.keys(STANDARD_VIEWS) as StandardView[]).map((view) =>
-          named(`look-${view}`, "Look", () => scene?.look(view)),
+          named(`look-${view}`, "View", () => scene?.look(view)),
         ),
-        named("perspective", "Look", () =>
+        named("views", "View", () => set({ viewsOpen: true })),
+        ...part.views.map(
+          (view): Command => ({
+            id: `view:${view.name}`,
+            label: view.name,
+            group: "View",
+            line: "Look at the part as it was kept under this name",
+            run: () => scene && takeView(view, scene, workspace),
+          }),
+        ),
+        named("perspective", "View", () =>
           settings.getState().change({ perspective: !settings.getState().perspective }),
         ),
-        named("floor", "Look", () => settings.getState().change({ floor: !settings.getState().floor })),
+        named("floor", "View", () => settings.getState().change({ floor: !settings.getState().floor })),
         named("settings", "Help", () => set({ dialog: "settings" })),
         named("keys", "Help", () => set({ dialog: "keys" })),
         named("walk", "Help", () => beginWalk(set), busy),

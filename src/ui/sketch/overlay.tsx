@@ -4,12 +4,8 @@ import { inSpace } from "@/core/kernel/space/plane-frame";
 import {
   allOf,
   type Clip,
-  type Curve,
   copyOf,
   curveNear,
-  curvesOf,
-  Drag,
-  type Entity,
   inBox,
   paste,
   profileOf,
@@ -20,9 +16,9 @@ import {
 } from "@/core/sketch";
 import { useWorkspace } from "../state/context";
 import type { ViewScene } from "../viewport/scene";
-import { type Grip, gripOn } from "./dragging";
 import { type Drawing, type Drawn, finishMany, pressed, typed } from "./drawing";
-import { Axes, EntityMark, PointMark } from "./marks";
+import { DrawnParts } from "./drawn-parts";
+import { Axes } from "./marks";
 import { Preview } from "./preview";
 import { SizesOnDrawing } from "./sizes";
 import { SketchBar } from "./sketch-bar";
@@ -31,11 +27,12 @@ import { CHANGE_TOOLS } from "./tools/change-tools";
 import { DRAW_TOOLS } from "./tools/draw-tools";
 import { FIRST_SETTINGS } from "./tools/settings";
 import { useBoxPick } from "./use-box-pick";
+import { useDragged } from "./use-dragged";
 import { usePlaneMap } from "./use-plane-map";
 import { useSketch } from "./use-sketch";
+import { useSketchKeys } from "./use-sketch-keys";
+import { useSquareLook } from "./use-square-look";
 
-/** A press that moves less than this is a click, pixels. */
-const STILL = 3;
 /** Pixels within which a click means a curve. */
 const REACH = 12;
 
@@ -51,10 +48,8 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
   const [drawing, setDrawing] = useState<Drawing | null>(null);
   const [hover, setHover] = useState<Snap | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
-  const [dragged, setDragged] = useState<Entity[] | null>(null);
   const [boxTakes, setBoxTakes] = useState<"inside" | "touched">("inside");
   const bar = useRef<HTMLElement>(null);
-  const drag = useRef<{ id: string; grip: Grip; work: Drag; from: Vec2; moved: boolean } | null>(null);
   const map = usePlaneMap(scene, open?.frame ?? null);
   useSquareLook(scene, open?.frame ?? null);
   const editing = useWorkspace((state) => state.editing?.step.id);
@@ -67,7 +62,15 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
 
   const setPicked = (next: readonly string[]) => set({ sketchPicked: next });
   const sketch = open?.sketch;
-  const entities = dragged ?? open?.state?.entities ?? sketch?.entities ?? [];
+  const put = (next: Sketch): boolean => {
+    const problem = open!.put(next);
+    setTrouble(problem);
+    return problem === null;
+  };
+  const toggle = (id: string) =>
+    setPicked(picked.includes(id) ? picked.filter((other) => other !== id) : [...picked, id]);
+  const dragged = useDragged({ open, map, put, toggle });
+  const entities = dragged.entities ?? open?.state?.entities ?? sketch?.entities ?? [];
   const given = sketch?.given ?? [];
   const loose = useMemo(() => new Set(open?.state?.loose ?? []), [open?.state]);
   const openEnds = useMemo(
@@ -84,11 +87,6 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
     else setPicked(inBox({ ...sketch!, entities }, a, b, boxTakes));
   });
 
-  const put = (next: Sketch): boolean => {
-    const problem = open!.put(next);
-    setTrouble(problem);
-    return problem === null;
-  };
   const takeOut = () => {
     if (!sketch || picked.length === 0) return;
     const edit = new SketchEdit(sketch);
@@ -114,49 +112,31 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
     if (!goesOn) setDrawing(null);
   };
 
-  useEffect(() => {
-    if (!sketch || !active) return;
-    const onKey = (event: KeyboardEvent) => {
-      if (event.target instanceof HTMLElement && event.target.matches("input, select, textarea")) return;
-      const done = () => {
-        event.preventDefault();
-        event.stopImmediatePropagation();
-      };
-      const command = event.ctrlKey || event.metaKey;
-      if (event.key === "Escape" && (drawing || !selecting || picked.length > 0)) {
-        // The first Escape ends what is half drawn, the next lays the tool down, the next lets go of what is picked.
-        done();
-        if (drawing) setDrawing(null);
-        else if (!selecting) setTool("select");
-        else setPicked([]);
-      } else if (event.key === "Enter" && drawing && drawTool?.many) {
-        done();
-        finish();
-      } else if ((event.key === "Delete" || event.key === "Backspace") && picked.length > 0) {
-        done();
-        takeOut();
-      } else if (drawing && /^[\d.+-]$/.test(event.key) && !command && !event.altKey) {
-        // A number typed while something is drawn goes into the first of its sizes.
-        bar.current?.querySelector<HTMLInputElement>("form input")?.focus();
-      } else if (command && event.key === "c" && picked.length > 0) {
-        done();
-        copy();
-      } else if (command && event.key === "v" && clip) {
-        done();
-        pasteIn(clip);
-      }
-    };
-    window.addEventListener("keydown", onKey, true);
-    return () => window.removeEventListener("keydown", onKey, true);
-  });
+  // The first Escape ends what is half drawn, the next lays the tool down, the next lets go of what is picked.
+  const stepBack = () => {
+    if (drawing) setDrawing(null);
+    else if (!selecting) setTool("select");
+    else setPicked([]);
+  };
+  useSketchKeys(
+    sketch && active
+      ? {
+          escape: drawing || !selecting || picked.length > 0 ? stepBack : null,
+          finish: drawing && drawTool?.many ? finish : null,
+          takeOut: picked.length > 0 ? takeOut : null,
+          copy: picked.length > 0 ? copy : null,
+          paste: clip ? () => pasteIn(clip) : null,
+          // A number typed while something is drawn goes into the first of its sizes.
+          typeSize: drawing ? () => bar.current?.querySelector<HTMLInputElement>("form input")?.focus() : null,
+        }
+      : null,
+  );
 
   if (!open || !sketch || !active) return null;
   const at = (event: React.PointerEvent): Vec2 => {
     const home = event.currentTarget.getBoundingClientRect();
     return map!.toPlane([event.clientX - home.left, event.clientY - home.top]);
   };
-  const toggle = (id: string) =>
-    setPicked(picked.includes(id) ? picked.filter((other) => other !== id) : [...picked, id]);
   const last = drawing?.stops.at(-1) ?? null;
   const ownStops = drawTool?.many ? (drawing?.stops ?? []) : [];
 
@@ -187,42 +167,10 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
   function move(event: React.PointerEvent<SVGSVGElement>): void {
     if (!map) return;
     const place = at(event);
-    const held = drag.current;
-    if (held) {
-      held.moved ||= Math.hypot(place[0] - held.from[0], place[1] - held.from[1]) * map.scale > STILL;
-      if (held.moved) setDragged(held.work.to(held.grip.to(place)));
-      return;
-    }
+    if (dragged.move(place)) return;
     setHover(selecting ? null : snap(sketch!, place, last, map.scale, event.shiftKey, ownStops));
   }
 
-  function release(): void {
-    const held = drag.current;
-    drag.current = null;
-    if (!held) return;
-    if (held.moved && dragged) put({ ...sketch!, entities: dragged });
-    else toggle(held.id);
-    setDragged(null);
-  }
-
-  function grab(event: React.PointerEvent, entity: Entity): void {
-    if (!selecting || event.button !== 0) return;
-    event.stopPropagation();
-    const now = open!.state ? { ...sketch!, entities: open!.state.entities } : null;
-    const svg = (event.currentTarget as SVGElement).ownerSVGElement;
-    const home = svg?.getBoundingClientRect();
-    const from = home && map ? map.toPlane([event.clientX - home.left, event.clientY - home.top]) : null;
-    const grip = now && from && gripOn(now, entity, from);
-    if (!grip) {
-      toggle(entity.id);
-      return;
-    }
-    svg!.setPointerCapture(event.pointerId);
-    drag.current = { id: entity.id, grip, from, work: new Drag(now, open!.sizeOf, grip.held), moved: false };
-  }
-
-  const all = [...given, ...entities];
-  const curves = groupBy(curvesOf(all, true));
   return (
     <>
       <SketchBar
@@ -269,65 +217,23 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
         className={`absolute inset-0 size-full ${selecting ? "pointer-events-none" : "cursor-crosshair"}`}
         onPointerDown={press}
         onPointerMove={move}
-        onPointerUp={release}
+        onPointerUp={dragged.release}
         onPointerLeave={() => setHover(null)}
         onWheel={(event) => scene?.camera.wheel(event.nativeEvent)}
       >
         {map ? (
           <>
             <Axes map={map} frame={open.frame} picked={picked} onPick={(id) => selecting && toggle(id)} />
-            {all.map((entity) => {
-              const isGiven = given.includes(entity);
-              const marks = {
-                loose: loose.has(entity.id),
-                picked: picked.includes(entity.id),
-                live: selecting,
-                given: isGiven,
-                onGrab: (event: React.PointerEvent) => grab(event, entity),
-              };
-              return entity.type === "point" ? null : (
-                <EntityMark
-                  key={entity.id}
-                  id={entity.id}
-                  curves={curves.get(entity.id) ?? []}
-                  map={map}
-                  construction={entity.construction}
-                  {...marks}
-                />
-              );
-            })}
-            {all.map((entity) =>
-              entity.type === "point" ? (
-                <PointMark
-                  key={entity.id}
-                  id={entity.id}
-                  at={map.toPixel([entity.x, entity.y])}
-                  loose={loose.has(entity.id)}
-                  picked={picked.includes(entity.id)}
-                  live={selecting}
-                  given={given.includes(entity)}
-                  onGrab={(event) => grab(event, entity)}
-                />
-              ) : null,
-            )}
-            {drawing === null && drag.current === null
-              ? openEnds.map(({ at: end, curve }) => {
-                  const [x, y] = map.toPixel(end);
-                  return (
-                    <circle
-                      key={`${curve} ${x} ${y}`}
-                      data-open-end
-                      cx={x}
-                      cy={y}
-                      r={9}
-                      fill="none"
-                      stroke="var(--warn)"
-                      strokeWidth={1.5}
-                      strokeDasharray="3 2.5"
-                    />
-                  );
-                })
-              : null}
+            <DrawnParts
+              given={given}
+              entities={entities}
+              map={map}
+              loose={loose}
+              picked={picked}
+              live={selecting}
+              openEnds={drawing === null && !dragged.held() ? openEnds : []}
+              onGrab={(event, entity) => selecting && event.button === 0 && dragged.grab(event, entity)}
+            />
             {hover && drawTool ? (
               <Preview tool={drawTool} sketch={sketch} drawing={drawing} hover={hover} map={map} settings={settings} />
             ) : null}
@@ -354,25 +260,4 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
 function axisAt([x, y]: Vec2, scale: number): "axis-x" | "axis-y" | null {
   if (Math.abs(y) * scale < REACH) return "axis-x";
   return Math.abs(x) * scale < REACH ? "axis-y" : null;
-}
-
-function groupBy(curves: readonly Curve[]): Map<string, Curve[]> {
-  const groups = new Map<string, Curve[]>();
-  for (const curve of curves) {
-    const group = groups.get(curve.entity);
-    if (group) group.push(curve);
-    else groups.set(curve.entity, [curve]);
-  }
-  return groups;
-}
-
-/** Turns the view square to the plane while a sketch is open, and back afterwards. */
-function useSquareLook(scene: ViewScene | null, frame: { normal: readonly [number, number, number] } | null): void {
-  const normal = frame?.normal.map((value) => value.toFixed(6)).join();
-  useEffect(() => {
-    if (!scene || !frame) return;
-    const before = scene.camera.direction();
-    scene.lookFrom(frame.normal);
-    return () => scene.lookFrom(before);
-  }, [scene, normal]);
 }

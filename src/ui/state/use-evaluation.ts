@@ -9,6 +9,7 @@ import { api } from "./api";
 import { useJob, useStores, useWorkspace } from "./context";
 import { problemsOf, scopeIn, withDraft } from "./draft";
 import { Newest } from "./newest";
+import { ProgressTeller } from "./progress";
 import { withSamePieces } from "./same-pieces";
 import { StoredViews, takeMeshes } from "./stored-views";
 import type { Editing, WorkspaceStoreApi } from "./workspace-store";
@@ -75,12 +76,8 @@ function evaluation(workspace: WorkspaceStoreApi, engines: () => EngineHost, vie
       if (found) stored = { view, keys: found.steps.flatMap((step) => (step.key ? [step.key] : [])) };
     }
     let over = false;
-    const tell = (done: number, total: number, stage?: string) => {
-      const { engine } = workspace.getState();
-      if (engine.kind === "computing" && stage !== undefined) engine.stage = stage;
-      else workspace.setState({ engine: { kind: "computing", done, total, since: performance.now() } });
-    };
-    tell(0, shown.steps.length);
+    const teller = new ProgressTeller(workspace);
+    teller.begin(shown.steps.length);
     try {
       const { meshes } = workspace.getState();
       const made = await engines().ask(
@@ -96,12 +93,13 @@ function evaluation(workspace: WorkspaceStoreApi, engines: () => EngineHost, vie
           progress: ({ done, total, stage }) => {
             begun();
             // A word of progress may arrive after the result itself: it comes by another way.
-            if (!over) tell(done, total, stage);
+            if (!over) teller.tell(done, total, stage);
           },
           signal,
         },
       );
       over = true;
+      teller.end();
       if (!isWanted(wanted)) {
         workspace.setState({ engine: { kind: "idle" } });
         return;
@@ -120,6 +118,7 @@ function evaluation(workspace: WorkspaceStoreApi, engines: () => EngineHost, vie
         });
     } catch (cause) {
       over = true;
+      teller.end();
       if (cause instanceof Cancelled) workspace.setState({ engine: { kind: "stopped" } });
       else
         workspace.setState({

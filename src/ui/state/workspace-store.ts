@@ -67,6 +67,8 @@ export interface WorkspaceStore {
   sheetTrouble: string | null;
   exporting: boolean;
   parametersOpen: boolean;
+  /** Whether the views that the part keeps are listed. */
+  viewsOpen: boolean;
   /** What lies over all else and is to be answered or left first. */
   dialog: "find" | "settings" | "keys" | { help: string } | null;
   /** The menu at a place of the view, pixels, with what lies there, the nearest first. */
@@ -116,6 +118,7 @@ export function createWorkspaceStore(part: string) {
     sheetTrouble: null,
     exporting: false,
     parametersOpen: false,
+    viewsOpen: false,
     dialog: null,
     menu: null,
     place: null,

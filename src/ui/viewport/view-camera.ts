@@ -29,6 +29,16 @@ export interface Gestures {
   wheel: "nearer" | "farther";
 }
 
+/** A way to look at the model. */
+export interface Stance {
+  /** The direction in which the eye lies. */
+  from: readonly [number, number, number];
+  /** What stands in the middle of what is free of the view, mm. */
+  at: readonly [number, number, number];
+  /** How much is seen across the smaller side of what is free, mm. */
+  across: number;
+}
+
 /** Degrees from below to above that the view in perspective takes in. */
 const ANGLE = 32;
 const HALF_HEIGHT = Math.tan((ANGLE * Math.PI) / 360);
@@ -171,13 +181,43 @@ export class ViewCamera {
     const sphere = bounds.getBoundingSphere(new Sphere());
     const direction = this.camera.position.clone().sub(this.target).normalize();
     this.target.copy(sphere.center);
+    this.shift = this.middle;
+    this.reach = Math.max(sphere.radius, 1e-3);
+    this.stand(direction, this.free / (2 * this.reach * 1.08));
+  }
+
+  /** The smaller side of what is free of the view, pixels. */
+  private get free(): number {
     const { left, right, top, bottom } = this.covered;
     // At least a third of the view, so that panels over all of it do not make a speck of the part.
     const width = Math.max(this.size.width - left - right, this.size.width / 3);
     const height = Math.max(this.size.height - top - bottom, this.size.height / 3);
+    return Math.min(width, height);
+  }
+
+  /** How the view looks now, whatever the size of the window: from where, at what, and how much of it. */
+  stance(): Stance {
+    const scale = this.pixelsPerMm;
+    const right = new Vector3().setFromMatrixColumn(this.camera.matrix, 0);
+    const up = new Vector3().setFromMatrixColumn(this.camera.matrix, 1);
+    const at = this.target
+      .clone()
+      .addScaledVector(right, (this.middle.x - this.shift.x) / scale)
+      .addScaledVector(up, (this.middle.y - this.shift.y) / scale);
+    return { from: this.direction(), at: at.toArray(), across: this.free / scale };
+  }
+
+  /** Looks as it looked at another time. */
+  take({ from, at, across }: Stance): void {
+    this.target.set(...at);
     this.shift = this.middle;
-    this.reach = Math.max(sphere.radius, 1e-3);
-    this.stand(direction, Math.min(width, height) / (2 * this.reach * 1.08));
+    this.reach = Math.max(this.reach, across / 2);
+    const way = new Vector3(...from).normalize();
+    // Straight up or down has no "up" of its own: lean by a hair, so that north is up.
+    if (Math.abs(way.z) > 0.99999999) way.y -= 1e-4;
+    this.camera.position.copy(this.target).addScaledVector(way, 500);
+    this.controls.update();
+    this.stand(way, this.free / across);
   }
 
   /** Shows what lies in a rectangle of the canvas as large as it goes; pixels from its corner. */

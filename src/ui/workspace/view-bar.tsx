@@ -6,6 +6,7 @@ import { useWorkspace } from "../state/context";
 import { NOTHING_MEASURED } from "../state/measuring";
 import type { ViewScene } from "../viewport/scene";
 import type { StandardView } from "../viewport/view-camera";
+import { ViewsPopover } from "./views-popover";
 
 const VIEWS: [StandardView, string][] = [
   ["corner", "Corner"],
@@ -69,6 +70,7 @@ export function ViewBar({ scene }: { scene: ViewScene | null }) {
             </option>
           ))}
         </select>
+        <ViewsPopover scene={scene} />
         <IconButton label="Zoom in" keys="+" className="size-7!" onClick={() => scene?.camera.zoom(1.25)}>
           <Plus size={16} aria-hidden />
         </IconButton>
