@@ -6,7 +6,7 @@ import { type BareOperation, bare } from "../src/core/kernel/divide/bare";
 import { loadNodeKernel } from "../src/core/kernel/library/node";
 import { Drag, solveSketch } from "../src/core/sketch";
 import { jobOf } from "../src/core/testing/harness";
-import { Draft } from "../src/core/testing/sketches";
+import { SketchMaker } from "../src/core/testing/sketches";
 import { editToPicture } from "./edit";
 import { edits } from "./log";
 import { median, show, time } from "./ratios";
@@ -140,7 +140,7 @@ function unchanged(): void {
 
 /** A movement of a dragged sketch of more than 60 curves and 120 equations, against the time that one picture may take, 16 ms. */
 function dragging(): void {
-  const draft = new Draft();
+  const draft = new SketchMaker();
   for (let r = 0; r < 13; r++) {
     const x = r * 20;
     const corners: [number, number][] = [

@@ -259,6 +259,7 @@ test("a view is kept under a name with its section, found by typing, the same in
   await page.reload();
   await built(page);
   await find(page, "into the seat");
+  await expect(page.getByRole("group", { name: "Section" })).toBeVisible();
   const [c, d] = [await project(page, corner), await project(page, [0, 0, 0])];
   const turned = Math.atan2(d.y - c.y, d.x - c.x) - Math.atan2(b.y - a.y, b.x - a.x);
   expect(Math.abs(turned)).toBeLessThan(0.01);
@@ -269,7 +270,8 @@ test("a view is kept under a name with its section, found by typing, the same in
   await page.keyboard.type("Seat");
   await page.keyboard.press("Enter");
   await expect(views.getByRole("button", { name: "Seat cut open", exact: true })).toBeVisible();
-  await views.getByLabel("Name").fill("Seat");
+  expect((await new AxeBuilder({ page }).include("[role=dialog]").analyze()).violations).toEqual([]);
+  await views.getByRole("textbox", { name: "Name" }).fill("Seat");
   await views.getByRole("button", { name: "Replace it" }).click();
   await expect(views.getByRole("list", { name: "Kept views" }).getByRole("listitem")).toHaveCount(1);
   await views.getByRole("button", { name: "Throw away Seat" }).click();
@@ -381,6 +383,7 @@ test("a frame over the view, and panels that are folded and keep their sizes", a
   await page.mouse.move(canvas.x + b.x, canvas.y + b.y, { steps: 4 });
   await page.mouse.up();
   await expect(page.locator("[data-framing]")).toBeHidden();
+  await expect(page.getByRole("group", { name: "Section" })).toBeVisible();
   const [c, d] = [await project(page, [10, 5, 30]), await project(page, [30, 20, 30])];
   // As large as it goes, in the middle of what is free.
   expect((c.x + d.x) / 2).toBeCloseTo(canvas.width / 2, -0.5);

@@ -1,7 +1,7 @@
 import { FormulaError } from "./errors";
 import { alike, FUNCTIONS, isNought, WrongArgument } from "./functions";
 import { type Node, type Operator, parseFormula } from "./parse";
-import { dimensionWords, isPlain, type Measured, sameDimension } from "./quantity";
+import { isPlain, type Measured, powersInWords, samePowers } from "./quantity";
 
 /** Where a formula's names get their values. */
 export interface Scope {
@@ -36,7 +36,7 @@ function value(node: Node, scope: Scope, text: string): Measured {
     case "unit": {
       const of = value(node.of, scope, text);
       if (!isPlain(of))
-        throw new FormulaError(`This is ${dimensionWords(of)} already: leave the unit out.`, node.at, node.length);
+        throw new FormulaError(`This is ${powersInWords(of)} already: leave the unit out.`, node.at, node.length);
       return { ...node.unit, value: of.value * node.unit.value };
     }
     case "call": {
@@ -79,7 +79,7 @@ function binary(node: Node & { kind: "binary" }, scope: Scope, text: string): Me
   switch (operator) {
     case "+":
     case "-": {
-      if (!isNought(left) && !isNought(right) && !sameDimension(left, right)) throw mismatch(node, left, right, text);
+      if (!isNought(left) && !isNought(right) && !samePowers(left, right)) throw mismatch(node, left, right, text);
       const lead = isNought(left) ? right : left;
       return { ...lead, value: operator === "+" ? left.value + right.value : left.value - right.value };
     }
@@ -104,7 +104,7 @@ function binary(node: Node & { kind: "binary" }, scope: Scope, text: string): Me
     case "^": {
       if (!isPlain(right))
         throw new FormulaError(
-          `A power has to be a plain number, not ${dimensionWords(right)}.`,
+          `A power has to be a plain number, not ${powersInWords(right)}.`,
           node.right.at,
           node.right.length,
         );
@@ -130,12 +130,12 @@ function finite(node: Node, result: Measured): Measured {
 }
 
 function mismatch(node: Node & { kind: "binary" }, left: Measured, right: Measured, text: string): FormulaError {
-  const words = `“${excerpt(node.left, text)}” is ${dimensionWords(left)} and “${excerpt(node.right, text)}” is ${dimensionWords(right)}`;
+  const words = `“${excerpt(node.left, text)}” is ${powersInWords(left)} and “${excerpt(node.right, text)}” is ${powersInWords(right)}`;
   const bare = isPlain(right) ? node.right : isPlain(left) ? node.left : null;
   const other = isPlain(right) ? left : right;
-  const unit = sameDimension(other, { length: 1, angle: 0 })
+  const unit = samePowers(other, { length: 1, angle: 0 })
     ? ["mm", "in"]
-    : sameDimension(other, { length: 0, angle: 1 })
+    : samePowers(other, { length: 0, angle: 1 })
       ? ["deg", "rad"]
       : null;
   const hint =

@@ -4,7 +4,7 @@ import { parseAngle, parseLength } from "../units";
 import { FormulaError } from "./errors";
 import { evaluateFormula, type Scope } from "./evaluate";
 import { parseFormula } from "./parse";
-import { ANGLE, type Dimension, dimensionWords, isPlain, LENGTH, PLAIN, sameDimension } from "./quantity";
+import { ANGLE, isPlain, LENGTH, PLAIN, type Powers, powersInWords, samePowers } from "./quantity";
 
 /** What a number field of a job holds: a number (mm or degrees), text with its unit as typed, or a formula. */
 export type Quantity = number | string;
@@ -39,13 +39,10 @@ export interface QuantityField {
 /** The largest size that the kernel's tolerance still makes sense for: 100 m. */
 const LARGEST = 100_000;
 
-const KINDS: Record<
-  QuantityKind,
-  { dimension: Dimension; unit: string; size: number; parse: typeof parseAngle | null }
-> = {
-  length: { dimension: LENGTH, unit: " mm", size: 1, parse: (text) => parseLength(text) },
-  angle: { dimension: ANGLE, unit: " deg", size: Math.PI / 180, parse: parseAngle },
-  count: { dimension: PLAIN, unit: "", size: 1, parse: null },
+const KINDS: Record<QuantityKind, { powers: Powers; unit: string; size: number; parse: typeof parseAngle | null }> = {
+  length: { powers: LENGTH, unit: " mm", size: 1, parse: (text) => parseLength(text) },
+  angle: { powers: ANGLE, unit: " deg", size: Math.PI / 180, parse: parseAngle },
+  count: { powers: PLAIN, unit: "", size: 1, parse: null },
 };
 
 /** Which schemas are number fields: what finds the formulas in a step's values. */
@@ -169,12 +166,12 @@ export function quantityValue(value: Quantity, kind: QuantityKind, scope: Scope)
       throw new FormulaError((cause as Error).message, 0, 0);
     }
   }
-  const { dimension, size } = KINDS[kind];
+  const { powers, size } = KINDS[kind];
   const result = evaluateFormula(value, scope);
-  if (sameDimension(result, dimension)) return result.value / size;
+  if (samePowers(result, powers)) return result.value / size;
   if (isPlain(result)) return result.value;
   throw new FormulaError(
-    `The result is ${dimensionWords(result)}, and this asks for ${dimensionWords(dimension)}.`,
+    `The result is ${powersInWords(result)}, and this asks for ${powersInWords(powers)}.`,
     0,
     value.length,
   );

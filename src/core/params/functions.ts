@@ -1,4 +1,4 @@
-import { ANGLE, dimensionWords, isPlain, type Measured, plain, sameDimension } from "./quantity";
+import { ANGLE, isPlain, type Measured, plain, powersInWords, samePowers } from "./quantity";
 
 /** Raised by a function with a sentence; the evaluator adds the place. */
 export class WrongArgument extends Error {}
@@ -19,13 +19,13 @@ const MANY = Number.POSITIVE_INFINITY;
 /** A literal nought is nought of anything: `max(gap, 0)`. */
 export const isNought = (q: Measured): boolean => q.value === 0 && isPlain(q);
 
-/** All values in one dimension, plain noughts going with the others. */
+/** All values of one kind (powers of length and angle), plain noughts going with the others. */
 export function alike(args: Measured[], what: string): Measured {
   const lead = args.find((arg) => !isNought(arg)) ?? args[0]!;
   for (const arg of args)
-    if (!isNought(arg) && !sameDimension(arg, lead))
+    if (!isNought(arg) && !samePowers(arg, lead))
       throw new WrongArgument(
-        `${what} needs values of one kind; here are ${dimensionWords(lead)} and ${dimensionWords(arg)}.`,
+        `${what} needs values of one kind; here are ${powersInWords(lead)} and ${powersInWords(arg)}.`,
       );
   return lead;
 }
@@ -33,13 +33,13 @@ export function alike(args: Measured[], what: string): Measured {
 const like = (lead: Measured, value: number): Measured => ({ value, length: lead.length, angle: lead.angle });
 
 function plainArgument(arg: Measured, what: string): number {
-  if (!isPlain(arg)) throw new WrongArgument(`${what} takes a plain number, not ${dimensionWords(arg)}.`);
+  if (!isPlain(arg)) throw new WrongArgument(`${what} takes a plain number, not ${powersInWords(arg)}.`);
   return arg.value;
 }
 
 function angleArgument(arg: Measured, what: string): number {
-  if (sameDimension(arg, ANGLE) || isNought(arg)) return arg.value;
-  throw new WrongArgument(`${what} takes an angle such as 30 deg, not ${dimensionWords(arg)}.`);
+  if (samePowers(arg, ANGLE) || isNought(arg)) return arg.value;
+  throw new WrongArgument(`${what} takes an angle such as 30 deg, not ${powersInWords(arg)}.`);
 }
 
 const angle = (value: number): Measured => ({ ...ANGLE, value });
@@ -59,7 +59,7 @@ function stepwise(
     run: ([value, step]) => {
       if (!step) {
         if (!isPlain(value!))
-          throw new WrongArgument(`${name} of ${dimensionWords(value!)} needs a step, as in ${example}.`);
+          throw new WrongArgument(`${name} of ${powersInWords(value!)} needs a step, as in ${example}.`);
         return plain(round(value!.value));
       }
       const lead = alike([value!, step], name);

@@ -4,16 +4,7 @@ import { FormulaError } from "./errors";
 import { EMPTY_SCOPE, evaluateFormula, type Scope } from "./evaluate";
 import { FUNCTIONS } from "./functions";
 import { RESERVED } from "./parse";
-import {
-  ANGLE,
-  type Dimension,
-  dimensionWords,
-  isPlain,
-  LENGTH,
-  type Measured,
-  PLAIN,
-  sameDimension,
-} from "./quantity";
+import { ANGLE, isPlain, LENGTH, type Measured, PLAIN, type Powers, powersInWords, samePowers } from "./quantity";
 import { isUnit } from "./tokens";
 
 /** What a parameter is counted in; a bare number in its formula is so many of these. */
@@ -42,7 +33,7 @@ export function isTaken(name: string): boolean {
   return isUnit(name.toLowerCase()) || Object.hasOwn(FUNCTIONS, name) || RESERVED.has(name);
 }
 
-const DIMENSION_OF: Record<ParameterUnit, Dimension> = { mm: LENGTH, in: LENGTH, deg: ANGLE, "": PLAIN };
+const DIMENSION_OF: Record<ParameterUnit, Powers> = { mm: LENGTH, in: LENGTH, deg: ANGLE, "": PLAIN };
 export const UNIT_SIZE: Record<ParameterUnit, number> = { mm: 1, in: 25.4, deg: Math.PI / 180, "": 1 };
 
 /** A parameter's value. A plain result counts in the parameter's unit. @throws FormulaError */
@@ -50,12 +41,12 @@ export function parameterValue(
   { unit, formula }: Pick<Parameter, "unit" | "formula">,
   scope: Scope = EMPTY_SCOPE,
 ): Measured {
-  const dimension = DIMENSION_OF[unit];
+  const powers = DIMENSION_OF[unit];
   const raw: Measured = typeof formula === "number" ? { ...PLAIN, value: formula } : evaluateFormula(formula, scope);
-  if (sameDimension(raw, dimension)) return raw;
-  if (isPlain(raw)) return { ...dimension, value: raw.value * UNIT_SIZE[unit] };
+  if (samePowers(raw, powers)) return raw;
+  if (isPlain(raw)) return { ...powers, value: raw.value * UNIT_SIZE[unit] };
   throw new FormulaError(
-    `The result is ${dimensionWords(raw)}, and this is ${dimensionWords(dimension)}.`,
+    `The result is ${powersInWords(raw)}, and this is ${powersInWords(powers)}.`,
     0,
     String(formula).length,
   );

@@ -1,27 +1,27 @@
 /** What a quantity measures, as powers of length and of angle: a plain number is 0 and 0, an area 2 and 0. */
-export interface Dimension {
+export interface Powers {
   length: number;
   angle: number;
 }
 
 /** A number with what it measures: millimetres and radians inside. */
-export interface Measured extends Dimension {
+export interface Measured extends Powers {
   value: number;
 }
 
-export const PLAIN: Dimension = { length: 0, angle: 0 };
-export const LENGTH: Dimension = { length: 1, angle: 0 };
-export const ANGLE: Dimension = { length: 0, angle: 1 };
+export const PLAIN: Powers = { length: 0, angle: 0 };
+export const LENGTH: Powers = { length: 1, angle: 0 };
+export const ANGLE: Powers = { length: 0, angle: 1 };
 
 export const plain = (value: number): Measured => ({ value, length: 0, angle: 0 });
 
-export const sameDimension = (a: Dimension, b: Dimension): boolean =>
+export const samePowers = (a: Powers, b: Powers): boolean =>
   Math.abs(a.length - b.length) < 1e-9 && Math.abs(a.angle - b.angle) < 1e-9;
 
-export const isPlain = (a: Dimension): boolean => sameDimension(a, PLAIN);
+export const isPlain = (a: Powers): boolean => samePowers(a, PLAIN);
 
-/** What a dimension is called in a sentence. */
-export function dimensionWords({ length, angle }: Dimension): string {
+/** What values of some powers of length and angle are called in a sentence. */
+export function powersInWords({ length, angle }: Powers): string {
   const parts: string[] = [];
   if (length === 1) parts.push("a length");
   else if (length === 2) parts.push("an area");

@@ -37,7 +37,7 @@ export interface Division {
   free(): void;
 }
 
-export type Draft = Omit<Piece, "index" | "key" | "mark">;
+export type FoundPiece = Omit<Piece, "index" | "key" | "mark">;
 
 /**
  * Divides stock by cutters, each stock body by itself: stock does not divide stock.
@@ -57,8 +57,8 @@ export function divideAll(operands: readonly Body[], known: Known = {}): Divisio
   return collect([() => divideTogether(operands, [], ids, known)]);
 }
 
-interface Part {
-  drafts: Draft[];
+interface Arrangement {
+  drafts: FoundPiece[];
   dangling: Dangling[];
   stock: readonly Body[];
   reached: Set<string>;
@@ -67,8 +67,8 @@ interface Part {
   freeShapes(): void;
 }
 
-function collect(makers: (() => Part)[]): Division {
-  const parts: Part[] = [];
+function collect(makers: (() => Arrangement)[]): Division {
+  const parts: Arrangement[] = [];
   const free = () => {
     for (const part of parts) {
       part.freeShapes();
@@ -92,7 +92,7 @@ function collect(makers: (() => Part)[]): Division {
   }
 }
 
-function divideTogether(stock: readonly Body[], cutters: readonly Knife[], ids: Ids, known: Known): Part {
+function divideTogether(stock: readonly Body[], cutters: readonly Knife[], ids: Ids, known: Known): Arrangement {
   const args: Knife[] = [
     ...stock.map((body) => ({ item: body as Item, shape: body.shape, faces: body.faces })),
     ...cutters,
@@ -133,7 +133,7 @@ function divideTogether(stock: readonly Body[], cutters: readonly Knife[], ids: 
 }
 
 /** The cutters that tell pieces apart: some lie before and some behind, or some inside. */
-function dividing(cutters: readonly Knife[], drafts: readonly Draft[]): Set<string> {
+function dividing(cutters: readonly Knife[], drafts: readonly FoundPiece[]): Set<string> {
   const result = new Set<string>();
   for (const { item } of cutters) {
     const sides = new Set(drafts.map((draft) => draft.sides[item.id]));
@@ -143,7 +143,7 @@ function dividing(cutters: readonly Knife[], drafts: readonly Draft[]): Set<stri
 }
 
 /** Orders pieces by what they are, then by place, and gives each what it is named by. */
-function ordered(drafts: Draft[]): Piece[] {
+function ordered(drafts: FoundPiece[]): Piece[] {
   const kinds = new Map<string, number[]>();
   drafts.forEach(({ kind }, i) => {
     const list = kinds.get(kind);

@@ -1,5 +1,5 @@
 import { areaOf, dot, inwardsFrom, normalNear, orientation, pointOnFace, type Shape, scale, shellOf } from "../kernel";
-import type { Draft } from "./division";
+import type { FoundPiece } from "./division";
 import type { Side } from "./piece";
 import { sideOfPoint } from "./place-sides";
 import { type CutterUse, once, type Scene } from "./scene";
@@ -22,7 +22,7 @@ const LOOKS = [0.5, 0.31, 0.73, 0.12, 0.9];
 const FLAT = 1e-5;
 
 /** The parts of stock sheets, divided along the curves where something crosses them. */
-export function sheetPieces(scene: Scene, owned: Shape[]): Draft[] {
+export function sheetPieces(scene: Scene, owned: Shape[]): FoundPiece[] {
   if (!scene.stock.some(({ kind }) => kind === "sheet")) return [];
   const cutters = cuttersAtEdges(scene);
   return scene.stock.flatMap((body, a) => {
@@ -32,7 +32,7 @@ export function sheetPieces(scene: Scene, owned: Shape[]): Draft[] {
     const cuts = groups.map((group) => cutsOf(scene, group, cutters));
     const known = cuts.map(sidesAtCuts);
     spread(scene, groups, cuts, cutters, known);
-    return groups.map((group, i): Draft => {
+    return groups.map((group, i): FoundPiece => {
       const handles = group.map(({ face }) => scene.fusion.faceHandle(face));
       const shape = shellOf(handles);
       owned.push(shape);

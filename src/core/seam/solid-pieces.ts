@@ -1,5 +1,5 @@
 import type { Cell } from "../kernel";
-import type { Dangling, Draft } from "./division";
+import type { Dangling, FoundPiece } from "./division";
 import type { Side } from "./piece";
 import { sideByPlace } from "./place-sides";
 import { once, type Scene } from "./scene";
@@ -15,7 +15,7 @@ export class SolidDivider {
   }
 
   /** The cells that lie in stock. */
-  pieces(): Draft[] {
+  pieces(): FoundPiece[] {
     const { stock, cutters, fusion, names } = this.scene;
     const cells = fusion.cells.filter((cell) => cell.within.some((a) => a < stock.length));
     const known = cells.map((cell) => this.sidesAtFaces(cell));

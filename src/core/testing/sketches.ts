@@ -12,7 +12,7 @@ import {
 import { solveSketch } from "../sketch/solver";
 
 /** Draws sketches in a few words: for tests and for what is made by rule. */
-export class Draft implements Sketch {
+export class SketchMaker implements Sketch {
   readonly entities: Entity[] = [];
   readonly constraints: Constraint[] = [];
   readonly dimensions: Dimension[] = [];
@@ -94,8 +94,8 @@ export function solved(sketch: Sketch) {
 }
 
 /** A slot of length 30 between its centres and of radius 6, drawn askew, with all that it takes to stand still. */
-export function slot(): Draft {
-  const d = new Draft();
+export function slot(): SketchMaker {
+  const d = new SketchMaker();
   d.point("P", 2, 6);
   d.point("Q", 31, 5);
   d.point("R", 28, -7);

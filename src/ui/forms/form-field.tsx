@@ -5,7 +5,7 @@ import type { CornerRef, EdgeRef, FaceRef } from "@/core/references";
 import type { Field } from "@/core/steps";
 import { Choice, Toggle } from "../controls/controls";
 import { useJob } from "../state/context";
-import type { Problems } from "../state/draft";
+import type { Problems } from "../state/open-values";
 import { type Sides, withoutFaces } from "../state/sides";
 import { FileField } from "./file-field";
 import { BodiesField, CuttersField } from "./item-fields";

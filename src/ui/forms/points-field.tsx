@@ -4,7 +4,7 @@ import { namesUsed } from "@/core/job";
 import { isFormula, type Quantity } from "@/core/params";
 import { Button, Choice, IconButton } from "../controls/controls";
 import { useJob, usePart } from "../state/context";
-import type { Problems } from "../state/draft";
+import type { Problems } from "../state/open-values";
 import { QuantityInput } from "./quantity-input";
 
 /** A point of a curve as it is written. */

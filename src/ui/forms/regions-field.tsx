@@ -11,7 +11,7 @@ export function RegionsField({ label }: { label: string }) {
   const evaluation = useWorkspace((state) => state.evaluation);
   const hovered = useWorkspace((state) => state.hoveredRegion);
   const set = useWorkspace((state) => state.set);
-  const setDraft = useWorkspace((state) => state.setDraft);
+  const setValues = useWorkspace((state) => state.setValues);
   const open = openRegions({ editing, evaluation });
   if (!open || open.sketch.regions.length === 0) return null;
   const taken = takenRegions(open.sketch, open.refs);
@@ -24,7 +24,7 @@ export function RegionsField({ label }: { label: string }) {
           {open.refs.length === 0 ? ", all that are no holes" : ""}
         </span>
         {open.refs.length > 0 ? (
-          <Button small tone="quiet" onClick={() => setDraft({ regions: [] })}>
+          <Button small tone="quiet" onClick={() => setValues({ regions: [] })}>
             All again
           </Button>
         ) : null}
@@ -39,7 +39,7 @@ export function RegionsField({ label }: { label: string }) {
           >
             <Check
               checked={taken[place]!}
-              onChange={() => setDraft({ regions: toggleRegion(open.sketch, open.refs, place) })}
+              onChange={() => setValues({ regions: toggleRegion(open.sketch, open.refs, place) })}
             >
               Region {place + 1}, <span className="num">{formatArea(region.area, unit)}</span>
               {region.rings.length > 1

@@ -3,7 +3,7 @@ import type { Quantity } from "@/core/params";
 import { BUILT_IN, type Constraint, type Dimension, type DimensionType, type Entity } from "@/core/sketch";
 import { Check } from "../controls/controls";
 import { useJob, useWorkspace } from "../state/context";
-import type { Problems } from "../state/draft";
+import type { Problems } from "../state/open-values";
 import { QuantityInput } from "./quantity-input";
 
 const WORDS: Record<DimensionType, string> = {

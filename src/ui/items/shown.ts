@@ -1,8 +1,8 @@
 import type { Part } from "@/core/job";
 import type { LengthUnit } from "@/core/units";
 import type { ItemView } from "@/engine/contract";
-import type { State } from "../state/drawing";
-import type { Drawing } from "../viewport/drawn";
+import type { State } from "../state/view-content";
+import type { ViewContent } from "../viewport/drawn";
 
 /** What the picture is made for. */
 export interface Sitting {
@@ -24,7 +24,7 @@ export interface Shown<V extends ItemView> {
   /** What the check panel says of it beside its size; null where that has a form of its own. */
   facts(item: V, unit: LengthUnit): [string, string][] | null;
   /** Adds it to the picture. */
-  draw(item: V, into: Drawing, sitting: Sitting): void;
+  draw(item: V, into: ViewContent, sitting: Sitting): void;
 }
 
 /** Whether an item lights up as picked: by its own id, or by the step that made it. */

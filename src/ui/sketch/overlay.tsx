@@ -16,8 +16,8 @@ import {
 } from "@/core/sketch";
 import { useWorkspace } from "../state/context";
 import type { ViewScene } from "../viewport/scene";
-import { type Drawing, type Drawn, finishMany, pressed, typed } from "./drawing";
 import { DrawnParts } from "./drawn-parts";
+import { type AfterPress, finishMany, type HalfDrawn, pressed, typed } from "./half-drawn";
 import { Axes } from "./marks";
 import { Preview } from "./preview";
 import { SizesOnDrawing } from "./sizes";
@@ -45,7 +45,7 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
   const picked = useWorkspace((state) => state.sketchPicked);
   const clip = useWorkspace((state) => state.sketchClip);
   const set = useWorkspace((state) => state.set);
-  const [drawing, setDrawing] = useState<Drawing | null>(null);
+  const [drawing, setDrawing] = useState<HalfDrawn | null>(null);
   const [hover, setHover] = useState<Snap | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [boxTakes, setBoxTakes] = useState<"inside" | "touched">("inside");
@@ -93,7 +93,7 @@ export function SketchOverlay({ scene }: { scene: ViewScene | null }) {
     edit.remove(picked);
     if (put(edit.parts)) setPicked([]);
   };
-  const commit = (next: Drawn) => {
+  const commit = (next: AfterPress) => {
     if (next.sketch === sketch || put(next.sketch)) setDrawing(next.drawing);
     else setDrawing(null);
   };

@@ -1,5 +1,5 @@
 import type { Sketch } from "@/core/sketch";
-import { type Drawing, preview } from "./drawing";
+import { type HalfDrawn, preview } from "./half-drawn";
 import { pathOf } from "./marks";
 import type { PlaneMap } from "./plane-map";
 import type { Snap } from "./snapping";
@@ -18,7 +18,7 @@ export function Preview({
 }: {
   tool: DrawTool;
   sketch: Sketch;
-  drawing: Drawing | null;
+  drawing: HalfDrawn | null;
   hover: Snap;
   map: PlaneMap;
   settings: Settings;

@@ -11,7 +11,7 @@ export function RegionOverlay({ scene }: { scene: ViewScene | null }) {
   const picking = useWorkspace((state) => state.picking);
   const hovered = useWorkspace((state) => state.hoveredRegion);
   const set = useWorkspace((state) => state.set);
-  const setDraft = useWorkspace((state) => state.setDraft);
+  const setValues = useWorkspace((state) => state.setValues);
   const open = openRegions({ editing, evaluation });
   const map = usePlaneMap(scene, open?.sketch.frame ?? null);
   if (!open || !map || picking !== null || editing?.step.as !== "solid") return null;
@@ -50,7 +50,7 @@ export function RegionOverlay({ scene }: { scene: ViewScene | null }) {
           className="pointer-events-auto cursor-pointer"
           onPointerEnter={() => set({ hoveredRegion: place })}
           onPointerLeave={() => set({ hoveredRegion: null })}
-          onClick={() => setDraft({ regions: toggleRegion(open.sketch, open.refs, place) })}
+          onClick={() => setValues({ regions: toggleRegion(open.sketch, open.refs, place) })}
           onWheel={(event) => scene?.camera.wheel(event.nativeEvent)}
         />
       ))}

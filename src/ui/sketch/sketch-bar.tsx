@@ -2,8 +2,8 @@
 import type { Sketch } from "@/core/sketch";
 import { counted } from "@/core/words";
 import { Button, Choice } from "../controls/controls";
-import type { Drawing } from "./drawing";
 import { FileBar } from "./file-bar";
+import type { HalfDrawn } from "./half-drawn";
 import { PickedBar } from "./picked-bar";
 import { ToolSettings } from "./tool-settings";
 import { CHANGE_TOOLS } from "./tools/change-tools";
@@ -19,7 +19,7 @@ interface Props {
   open: OpenSketch;
   tool: string;
   picked: readonly string[];
-  drawing: Drawing | null;
+  drawing: HalfDrawn | null;
   settings: Settings;
   boxTakes: "inside" | "touched";
   canPaste: boolean;
@@ -77,7 +77,7 @@ export function SketchBar({
           hideLabel
           small
           column
-          label="Drawing tool"
+          label="HalfDrawn tool"
           value={family ?? ""}
           options={(Object.keys(DRAW_FAMILIES) as DrawFamily[]).map((key) => ({
             value: key,

@@ -37,7 +37,7 @@ export interface OpenSketch {
 /** The sketch that is open in the build sheet, solved here and now, so that drawing does not wait for the engine. */
 export function useSketch(): OpenSketch | null {
   const editing = useWorkspace((state) => state.editing);
-  const setDraft = useWorkspace((state) => state.setDraft);
+  const setValues = useWorkspace((state) => state.setValues);
   const { frame, given } = usePlane();
   const scope = useScope();
   const part = usePart();
@@ -75,18 +75,18 @@ export function useSketch(): OpenSketch | null {
         }
       },
       putValue: (id, value) =>
-        setDraft({ dimensions: dimensions.map((one) => (one.id === id ? { ...one, value } : one)) }),
+        setValues({ dimensions: dimensions.map((one) => (one.id === id ? { ...one, value } : one)) }),
       put(next) {
         const { state, fault } = attemptUpright(next, sizeOf);
         if (!state) return fault;
         if (!state.met) return state.conflicts[0]?.message ?? "That cannot be reached from where the drawing stands.";
         const collapsed = flatLine(state);
         if (collapsed) return `That would leave ${collapsed} without length.`;
-        setDraft({ entities: state.entities, constraints: next.constraints, dimensions: next.dimensions });
+        setValues({ entities: state.entities, constraints: next.constraints, dimensions: next.dimensions });
         return null;
       },
     };
-  }, [step, frame, given, reserved, scope, setDraft]);
+  }, [step, frame, given, reserved, scope, setValues]);
 }
 
 /** As `attempt`; a line that would be squeezed flat is turned first, as when one that lies level is to be upright. */

@@ -5,10 +5,10 @@ import type { BodyView, ItemView, ViewMesh } from "@/engine/contract";
 import type { Sitting } from "../items/shown";
 import type { DrawnBody } from "../viewport/drawn";
 import { hatchOf } from "../viewport/hatch";
-import type { State } from "./drawing";
 import { lookOf } from "./looks";
 import { partOf } from "./measuring";
 import { colourOf } from "./tints";
+import type { State } from "./view-content";
 import { foundIn } from "./whereabouts";
 
 const NONE: readonly ItemView[] = [];

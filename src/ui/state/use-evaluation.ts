@@ -7,8 +7,8 @@ import { type Evaluation, isBodyView, type ViewMesh } from "@/engine/contract";
 import { Cancelled, type EngineHost } from "@/engine/host";
 import { api } from "./api";
 import { useJob, useStores, useWorkspace } from "./context";
-import { problemsOf, scopeIn, withDraft } from "./draft";
 import { Newest } from "./newest";
+import { problemsOf, scopeIn, withOpenStep } from "./open-values";
 import { ProgressTeller } from "./progress";
 import { withSamePieces } from "./same-pieces";
 import { StoredViews, takeMeshes } from "./stored-views";
@@ -66,7 +66,7 @@ function evaluation(workspace: WorkspaceStoreApi, engines: () => EngineHost, vie
 
   return async (wanted: Wanted, signal: AbortSignal, begun: () => void): Promise<void> => {
     const { part, editing } = wanted;
-    const job = editing ? withDraft(wanted.job, part, editing) : wanted.job;
+    const job = editing ? withOpenStep(wanted.job, part, editing) : wanted.job;
     const shown = job.parts.find((candidate) => candidate.id === part);
     // An undo may have taken the part away; the workspace is about to show another.
     if (!shown || !isWanted(wanted)) return;

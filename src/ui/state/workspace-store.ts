@@ -3,7 +3,7 @@ import type { Step } from "@/core/job";
 import type { Clip } from "@/core/sketch";
 import type { Stage } from "@/core/steps";
 import type { Evaluation, ItemView, ViewMesh } from "@/engine/contract";
-import type { Section } from "../viewport/drawn";
+import type { ViewSection } from "../viewport/drawn";
 import type { Checking } from "./checking";
 import type { Measuring } from "./measuring";
 
@@ -61,7 +61,7 @@ export interface WorkspaceStore {
   shownPieces: ShownPieces;
   /** 0 to 1: how far pieces are pulled apart. */
   pull: number;
-  section: Section | null;
+  section: ViewSection | null;
   stage: Stage | null;
   /** Why the last thing asked of the build sheet was not done. */
   sheetTrouble: string | null;
@@ -93,7 +93,7 @@ export interface WorkspaceStore {
   sketchClip: Clip | null;
   set(values: Partial<WorkspaceStore>): void;
   edit(editing: Editing | null): void;
-  setDraft(values: Record<string, unknown>): void;
+  setValues(values: Record<string, unknown>): void;
 }
 
 export function createWorkspaceStore(part: string) {
@@ -144,7 +144,7 @@ export function createWorkspaceStore(part: string) {
         checking: null,
         ...(editing ? { stage: null } : {}),
       }),
-    setDraft(values) {
+    setValues(values) {
       const { editing } = get();
       if (editing) set({ editing: { ...editing, step: { ...editing.step, ...values } } });
     },

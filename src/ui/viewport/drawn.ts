@@ -1,13 +1,13 @@
 import type { Band } from "@/core/check";
 import type { ViewMesh } from "@/engine/contract";
 import type { Hatch } from "./hatch";
-import type { Look } from "./view-materials";
+import type { DrawnAs } from "./view-materials";
 
 /** A body or piece to draw. */
 export interface DrawnBody {
   id: string;
   mesh: ViewMesh;
-  look: Look;
+  look: DrawnAs;
   colour: string | null;
   /** Whether it is closed, so that a cut shows its inside. */
   solid: boolean;
@@ -40,14 +40,14 @@ export interface DrawnLines {
   picked: boolean;
 }
 
-export interface Section {
+export interface ViewSection {
   axis: "x" | "y" | "z";
   /** 0 to 1 across what is shown. */
   at: number;
   flip: boolean;
 }
 
-export interface Drawing {
+export interface ViewContent {
   bodies: DrawnBody[];
   planes: DrawnPlane[];
   lines: DrawnLines[];
@@ -55,7 +55,7 @@ export interface Drawing {
   hoveredFace: number | null;
   hoveredEdge: number | null;
   hoveredCorner: number | null;
-  section: Section | null;
+  section: ViewSection | null;
   dark: boolean;
   /** Places to mark, as where cutters stop short. */
   marks: readonly (readonly [number, number, number])[];

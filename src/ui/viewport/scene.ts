@@ -18,7 +18,7 @@ import {
   WebGLRenderer,
 } from "three";
 import { BodyObject } from "./body-object";
-import type { Drawing, Hit, Section } from "./drawn";
+import type { Hit, ViewContent, ViewSection } from "./drawn";
 import { disposeFloor, fieldFor, makeFloor } from "./floor";
 import { type Candidate, distanceToSegment, nearestSeen, type Pixel } from "./near";
 import { pieceColour, type ViewColours, viewColours } from "./palette";
@@ -47,7 +47,7 @@ export class ViewScene {
   private floorSteps: readonly number[] | null = null;
   private floor: { key: string; field: number; group: Group } | null = null;
   private readonly listeners = new Set<() => void>();
-  private drawing: Drawing | null = null;
+  private drawing: ViewContent | null = null;
   private colours: ViewColours = viewColours(false);
   private pending = false;
   private size = { width: 1, height: 1 };
@@ -63,7 +63,7 @@ export class ViewScene {
     this.scene.add(new AmbientLight(0xffffff, 1.15), this.light, this.light.target);
   }
 
-  draw(drawing: Drawing): void {
+  draw(drawing: ViewContent): void {
     const before = this.drawing;
     this.drawing = drawing;
     this.colours = viewColours(drawing.dark);
@@ -117,7 +117,7 @@ export class ViewScene {
     if (before !== drawing) this.render();
   }
 
-  private lightParts({ bodies, hovered, hoveredEdge, hoveredCorner }: Drawing): void {
+  private lightParts({ bodies, hovered, hoveredEdge, hoveredCorner }: ViewContent): void {
     for (const body of bodies) {
       const mine = hovered === body.id;
       const edges = mine && hoveredEdge !== null ? [...body.edges, hoveredEdge] : body.edges;
@@ -199,7 +199,7 @@ export class ViewScene {
     return first ? this.camera.pixel(first.point.x, first.point.y, first.point.z).depth : Number.POSITIVE_INFINITY;
   }
 
-  private sectionPlanes(section: Section | null): Plane[] {
+  private sectionPlanes(section: ViewSection | null): Plane[] {
     if (!section) return [];
     const box = this.bounds();
     const axis = new Vector3(section.axis === "x" ? 1 : 0, section.axis === "y" ? 1 : 0, section.axis === "z" ? 1 : 0);
@@ -212,7 +212,7 @@ export class ViewScene {
   }
 
   /** The cut surfaces of closed bodies, made anew: they are few and cheap. */
-  private drawCaps(drawing: Drawing, clip: Plane[]): void {
+  private drawCaps(drawing: ViewContent, clip: Plane[]): void {
     for (const cap of this.caps) {
       this.scene.remove(cap.group);
       cap.dispose();
@@ -239,7 +239,7 @@ export class ViewScene {
   }
 
   /** Planes stay as they are and are moved, sized and coloured: made anew at each picture they would cost more than all bodies. */
-  private drawPlanes(drawing: Drawing): void {
+  private drawPlanes(drawing: ViewContent): void {
     const wanted = new Set(drawing.planes.map(({ id }) => id));
     for (const [id, group] of this.planes) {
       if (wanted.has(id)) continue;
@@ -267,7 +267,7 @@ export class ViewScene {
     }
   }
 
-  private drawLines({ lines: drawn, hovered }: Drawing): void {
+  private drawLines({ lines: drawn, hovered }: ViewContent): void {
     const wanted = new Map(drawn.map((one) => [one.id, one] as const));
     for (const [id, object] of this.lines)
       if (wanted.get(id)?.lines !== object.userData.lines) {
@@ -453,7 +453,7 @@ export class ViewScene {
     this.scene.add(group);
   }
 
-  private drawMarks(places: Drawing["marks"]): void {
+  private drawMarks(places: ViewContent["marks"]): void {
     while (this.markers.length < places.length) {
       const marker = makeMarker();
       this.markers.push(marker);

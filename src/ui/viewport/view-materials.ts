@@ -13,10 +13,10 @@ import { type ViewColours, viewColours } from "./palette";
 import { MOST_BANDS, TONES } from "./tones";
 
 /** How a thing is drawn. */
-export type Look = "body" | "cutter" | "ghost" | "clear";
+export type DrawnAs = "body" | "cutter" | "ghost" | "clear";
 
 export interface Style {
-  look: Look;
+  look: DrawnAs;
   colour: string | null;
   hovered: boolean;
   picked: boolean;
@@ -34,7 +34,7 @@ export class ViewMaterials {
   private clip: Plane[] = [];
   private readonly faces = new Map<string, MeshStandardMaterial>();
   private readonly scales = new Map<string, MeshStandardMaterial>();
-  private readonly edges = new Map<Look, LineBasicMaterial>();
+  private readonly edges = new Map<DrawnAs, LineBasicMaterial>();
   /** Bold lines where pieces meet. */
   readonly seam = new LineMaterial({ linewidth: 3 });
   /** Faces, edges and corners that are lit. */
@@ -90,7 +90,7 @@ export class ViewMaterials {
     return material;
   }
 
-  edge(look: Look): LineBasicMaterial {
+  edge(look: DrawnAs): LineBasicMaterial {
     let material = this.edges.get(look);
     if (!material) {
       material = new LineBasicMaterial({
@@ -212,7 +212,7 @@ function scaleMaterial(bands: readonly Band[], dark: boolean): MeshStandardMater
   return material;
 }
 
-function faceMaterial(look: Look): MeshStandardMaterial {
+function faceMaterial(look: DrawnAs): MeshStandardMaterial {
   const material = new MeshStandardMaterial({
     side: DoubleSide,
     roughness: 0.85,

@@ -2,9 +2,9 @@
 import { useEffect, useRef, useState } from "react";
 import { has } from "@/core/items/kinds";
 import { useStores } from "../state/context";
-import { drawingOf, drawnAnew, pickedKind, pickField } from "../state/drawing";
 import { afterMeasurePick } from "../state/measuring";
 import { accepts, afterPick } from "../state/picking";
+import { drawnAnew, pickedKind, pickField, viewContentOf } from "../state/view-content";
 import { foundIn } from "../state/whereabouts";
 import { pickable } from "../state/workspace-store";
 import { useTheme } from "../workspace/theme";
@@ -47,7 +47,7 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
     const draw = () => {
       const state = workspace.getState();
       const { parts } = job.store.getState().job;
-      scene.current?.draw(drawingOf(state, dark, parts.find(({ id }) => id === state.part) ?? parts[0]!));
+      scene.current?.draw(viewContentOf(state, dark, parts.find(({ id }) => id === state.part) ?? parts[0]!));
     };
     draw();
     const ends = [
@@ -131,7 +131,7 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
       const field = pickField(state);
       // Nothing can be picked while it is not known what lies on the bench before this step.
       if (item && field)
-        state.setDraft({
+        state.setValues({
           [picking]: afterPick(field, editing.step[picking], item, hit, items, foundIn(state.evaluation)),
         });
       return;

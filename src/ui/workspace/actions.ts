@@ -6,7 +6,7 @@ import { hasAny } from "@/core/items/kinds";
 import { changesOf, edits, freshStepId, type GroupRun, repaired, type Step, sheetEdits } from "@/core/job";
 import { shownFields, stepType } from "@/core/steps";
 import { useStores } from "../state/context";
-import { newStep, problemsOf, scopeIn } from "../state/draft";
+import { newStep, problemsOf, scopeIn } from "../state/open-values";
 
 /** What a person can do in the workspace, in one place for buttons, keys and menus. */
 export function useActions() {

@@ -5,7 +5,7 @@ import { Button } from "../controls/controls";
 import { StepForm } from "../forms/step-form";
 import { ToolMark, toolOf } from "../marks/tool-marks";
 import { useJob, useScope, useWorkspace } from "../state/context";
-import { problemsOf } from "../state/draft";
+import { problemsOf } from "../state/open-values";
 import { useActions } from "./actions";
 import { StepTrouble, StepWarnings } from "./step-trouble";
 

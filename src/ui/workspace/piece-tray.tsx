@@ -17,7 +17,7 @@ import { CARD_WIDTH, PieceCard } from "./piece-card";
 export function PieceTray({ pieces }: { pieces: PieceView[] }) {
   const shown = useWorkspace((state) => state.shownPieces);
   const set = useWorkspace((state) => state.set);
-  const setDraft = useWorkspace((state) => state.setDraft);
+  const setValues = useWorkspace((state) => state.setValues);
   const unit = useJob((state) => state.job.units);
   const kept = pieces.filter((piece) => piece.fate.fate !== "scrap");
   const total = kept.reduce((sum, piece) => sum + (piece.measures.volume ?? 0), 0);
@@ -25,7 +25,7 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
   const warnings = useWorkspace((state) => state.evaluation?.steps.find(({ id }) => id === step?.id)?.warnings ?? NONE);
   const asked = new Set(warnings.flatMap((warning) => warning.pieces ?? []));
   const decide = (wanted: (piece: PieceView) => WantedFate) =>
-    setDraft({ fates: rulesFor(pieces, wanted, openRules((step?.fates ?? []) as FateRule[], warnings)) });
+    setValues({ fates: rulesFor(pieces, wanted, openRules((step?.fates ?? []) as FateRule[], warnings)) });
   const visible = pieces.filter(
     (piece) => shown === "both" || (shown === "scrapped") === (piece.fate.fate === "scrap"),
   );

@@ -21,12 +21,12 @@ export function StepWarnings({ warnings }: { warnings: readonly TroubleFacts[] }
 export function StepTrouble({ trouble, bad }: { trouble: TroubleFacts; bad: boolean }) {
   const { repair: mend } = useActions();
   const editing = useWorkspace((state) => state.editing);
-  const setDraft = useWorkspace((state) => state.setDraft);
+  const setValues = useWorkspace((state) => state.setValues);
   const { message, repair, others } = trouble;
   /** What concerns the open step goes into its form; what concerns others is done to them. */
   const apply = (one: Repair) => {
     const own = editing && changesOf(one).find(({ step }) => step === editing.step.id);
-    if (own) setDraft(repaired(editing.step, own.set));
+    if (own) setValues(repaired(editing.step, own.set));
     const [first, ...more] = changesOf(one).filter((change) => change !== own);
     if (first) mend({ label: one.label, ...first, with: more });
   };

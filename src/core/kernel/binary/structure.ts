@@ -49,7 +49,7 @@ export interface Structure {
   shells: number[][];
 }
 
-type Part<K extends PartRecord["kind"]> = Extract<PartRecord, { kind: K }>;
+type RecordOf<K extends PartRecord["kind"]> = Extract<PartRecord, { kind: K }>;
 
 /** A part with the place and sense that it has in the whole shape. */
 interface Placed {
@@ -70,7 +70,7 @@ class Walk {
   private readonly edges = new Map<number, number>();
   private readonly vertices = new Map<number, number>();
   /** The edges' records, by place. */
-  private readonly edgeRecords: { part: Part<"edge">; place: Place }[] = [];
+  private readonly edgeRecords: { part: RecordOf<"edge">; place: Place }[] = [];
 
   constructor(private readonly places: Places) {}
 
@@ -112,7 +112,7 @@ class Walk {
     if (this.faces.has(key)) return;
     const place = this.result.faces.length;
     this.faces.set(key, place);
-    const { surface, surfaceId, place: shift } = found.part as Part<"face">;
+    const { surface, surfaceId, place: shift } = found.part as RecordOf<"face">;
     const where = this.places.within(found.place, shift);
     const wires: EdgeUse[][] = [];
     this.result.faces.push({
@@ -145,7 +145,7 @@ class Walk {
     const key = keyOf(found);
     let number = this.edges.get(key);
     if (number !== undefined) return number;
-    const part = found.part as Part<"edge">;
+    const part = found.part as RecordOf<"edge">;
     const vertices: number[] = [];
     for (const child of part.children) {
       if (child.part.kind !== "vertex") continue;
@@ -179,7 +179,7 @@ class Walk {
     if (number === undefined) {
       number = this.result.vertices.length;
       this.vertices.set(key, number);
-      const { at, tolerance, toleranceAt } = found.part as Part<"vertex">;
+      const { at, tolerance, toleranceAt } = found.part as RecordOf<"vertex">;
       this.result.vertices.push({ faces: [], at: placed(found.place, at), tolerance, toleranceAt });
     }
     return number;

@@ -12,7 +12,7 @@ import { type Cell, type FaceUse, type Fusion, fuseOnce } from "./general-fuse";
 const PLANES = 2;
 
 /** A part of an argument that was parted first. */
-interface Part {
+interface Half {
   arg: number;
   shape: Shape;
   /** For each face, the argument's face (by place) that it is part of; −1 for one that only parts. */
@@ -122,8 +122,8 @@ const LEANING = 2e-2;
 export const PARTINGS = ["flats", "meridians", "both"] as const;
 type PartingManner = (typeof PARTINGS)[number];
 
-function partsOf(arg: Shape, a: number, args: readonly Shape[], owned: Shape[], manner: PartingManner): Part[] {
-  const whole: Part = { arg: a, shape: arg, origins: facesOf(arg).map((_, f) => f) };
+function partsOf(arg: Shape, a: number, args: readonly Shape[], owned: Shape[], manner: PartingManner): Half[] {
+  const whole: Half = { arg: a, shape: arg, origins: facesOf(arg).map((_, f) => f) };
   if (shapeKind(arg) !== "solid" || !isRound(arg)) return [whole];
   const planes = [
     ...(manner === "meridians" ? [] : planesThrough(a, args)),
@@ -156,7 +156,7 @@ function partsOf(arg: Shape, a: number, args: readonly Shape[], owned: Shape[], 
 }
 
 /** The division of the parts as one of the arguments: cells that only a parting lies between are one. */
-function joinParts(args: readonly Shape[], parts: readonly Part[], fine: Fusion, owned: Shape[]): Fusion {
+function joinParts(args: readonly Shape[], parts: readonly Half[], fine: Fusion, owned: Shape[]): Fusion {
   const skins = new Set<number>();
   const images: FaceUse[][][] = args.map((arg) => facesOf(arg).map(() => []));
   parts.forEach((part, p) => {

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { curvesOf, findProfile, type Sketch } from "../../sketch";
 import { relative } from "../../testing/harness";
-import { Draft } from "../../testing/sketches";
+import { SketchMaker } from "../../testing/sketches";
 import { areaOf, countsOf, drawOutSheet, drawOutSolid, freeShape, isValid, volumeOf } from "..";
 import { loadNodeKernel } from "../library/node";
 
@@ -15,8 +15,8 @@ function profile(sketch: Pick<Sketch, "entities">) {
   return { ...found, places: found.graph.places, stretches };
 }
 
-function busy(): Draft {
-  const d = new Draft();
+function busy(): SketchMaker {
+  const d = new SketchMaker();
   const corners = [
     [0, 0],
     [60, 0],
@@ -71,7 +71,7 @@ describe("drawn out of a plane", () => {
   });
 
   test("a sheet of every curve: the edges between them are shared", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.line("a", [0, 0], [10, 0]);
     d.arc("b", [10, 5], "a_b", [10, 10]);
     d.line("c", "b_b", [0, 10]);

@@ -26,7 +26,7 @@ import { type Path, pathOfSpine, type Spine } from "./spine";
 type Place = readonly [number, number];
 
 /** What is swept: drawn in a plane of its own, or about the path, square to where it begins. */
-export type Section =
+export type SweptSection =
   | {
       kind: "drawn";
       frame: PlaneFrame;
@@ -57,7 +57,7 @@ export interface Swept {
 }
 
 /** The solid or sheet that a section sweeps along a path. @returns null when no sound one comes of it. */
-export function sweepAlong(spine: Spine, section: Section, manner: SweepManner): Swept | null {
+export function sweepAlong(spine: Spine, section: SweptSection, manner: SweepManner): Swept | null {
   return scoped((scope) => {
     const oc = lib();
     const path = pathOfSpine(scope, spine);
@@ -165,7 +165,7 @@ function lengthOf(scope: Scope, edge: TopoDS_Edge): number {
 function sectionEdges(
   scope: Scope,
   { start, normal }: Path,
-  section: Section,
+  section: SweptSection,
 ): { edge: TopoDS_Edge; stretch: number }[] {
   const oc = lib();
   if (section.kind === "drawn") {

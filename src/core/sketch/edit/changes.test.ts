@@ -1,5 +1,5 @@
 import { describe, expect, test } from "vitest";
-import { Draft } from "../../testing/sketches";
+import { SketchMaker } from "../../testing/sketches";
 import { curvesOf, pointAt } from "../curves";
 import type { Entity, Sketch } from "../entities";
 import { profileOf } from "../item";
@@ -140,7 +140,7 @@ describe("shapes hold what makes them what they are, and nothing more", () => {
 describe("trim", () => {
   /** A line with two others crossing it. */
   const ladder = () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.line("a", [0, 0], [30, 0]);
     d.line("b", [10, -5], [10, 5]);
     d.line("c", [20, -5], [20, 5]);
@@ -164,7 +164,7 @@ describe("trim", () => {
   });
 
   test("a circle between crossings becomes an arc under the same id; its dimension stays", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.circle("c", [0, 0], 10);
     d.line("l", [-20, 6], [20, 6]);
     d.size("radius", 10, "c");
@@ -177,7 +177,7 @@ describe("trim", () => {
   });
 
   test("an ellipse becomes part of one; its area with the chord by closed form", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.ellipse("e", [0, 0], [10, 0], 5);
     d.line("l", [-20, 0], [20, 0]);
     const after = solved(trim(d, "e", [0, 5]));
@@ -185,7 +185,7 @@ describe("trim", () => {
   });
 
   test("an arc out of the middle keeps its centre and radius", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.arc("a", [0, 0], [10, 0], [-10, 0]);
     d.line("l", [-6, 0], [-6, 20]);
     d.line("m", [6, 0], [6, 20]);
@@ -195,7 +195,7 @@ describe("trim", () => {
   });
 
   test("what nothing crosses goes whole; a closed curve met once is refused; so is a spline", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.circle("c", [0, 0], 10);
     expect(trim(d, "c", [10, 0]).entities).toEqual([]);
     d.line("l", [0, 0], [20, 0]);
@@ -224,7 +224,7 @@ describe("trim", () => {
 
 describe("extend", () => {
   test("a line to the next thing that lies ahead", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.line("a", [0, 0], [10, 0]);
     d.circle("c", [30, 0], 5);
     d.line("b", [50, -5], [50, 5]);
@@ -235,7 +235,7 @@ describe("extend", () => {
   });
 
   test("an arc round to a line that ends on it", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.arc("a", [0, 0], [10, 0], [0, 10]);
     d.line("l", [-15, 0], [-5, 0]);
     const after = solved(extend(d, "a", [0, 10]));
@@ -244,7 +244,7 @@ describe("extend", () => {
   });
 
   test("a corner that others share stays where it is", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.line("a", [0, 0], [10, 0]);
     d.line("b", "a_b", [10, 10]);
     d.line("c", [20, -5], [20, 5]);
@@ -285,7 +285,7 @@ describe("corners", () => {
   });
 
   test("between a line and an arc", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.arc("a", [0, 0], [10, 0], [0, 10]);
     d.line("l", "a_b", [0, -10]);
     const after = solved(roundCorner(d, "a_b", 2));
@@ -299,7 +299,7 @@ describe("corners", () => {
   test("what does not fit is refused with the reason", () => {
     expect(() => roundCorner(square(), "p3", 31)).toThrow("too large");
     expect(() => cutCorner(square(), "p3", 30)).toThrow("too short");
-    const d = new Draft();
+    const d = new SketchMaker();
     d.line("a", [0, 0], [10, 0]);
     d.line("b", "a_b", [20, 0]);
     expect(() => roundCorner(d, "a_b", 1)).toThrow("no corner");
@@ -309,7 +309,7 @@ describe("corners", () => {
 
 describe("mirror", () => {
   test("half an outline becomes a whole one, and follows when it is changed", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.point("p", 0, 0);
     d.line("a", "p", [20, 0]);
     d.line("b", "a_b", [15, 10]);
@@ -352,7 +352,7 @@ describe("mirror", () => {
   });
 
   test("without a line, or with nothing picked, it says what to pick", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.circle("c", [10, 0], 3);
     expect(() => mirror(d, ["c"], "c")).toThrow("Pick a line");
     expect(() => mirror(d, [], "axis-x")).toThrow("Pick what");
@@ -401,7 +401,7 @@ describe("offset", () => {
   });
 
   test("an open chain, square at its ends", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.line("a", [0, 0], [20, 0]);
     d.line("b", "a_b", [20, 15]);
     const after = solved(offset(d, ["a", "b"], 2, [10, 5]));

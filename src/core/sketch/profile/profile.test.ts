@@ -4,7 +4,7 @@ import GeometryFactory from "jsts/org/locationtech/jts/geom/GeometryFactory.js";
 import Polygonizer from "jsts/org/locationtech/jts/operation/polygonize/Polygonizer.js";
 import UnaryUnionOp from "jsts/org/locationtech/jts/operation/union/UnaryUnionOp.js";
 import { describe, expect, test } from "vitest";
-import { Draft } from "../../testing/sketches";
+import { SketchMaker } from "../../testing/sketches";
 import { type Curve, curvesOf, distance2, pointAt, type Vec2 } from "../curves";
 import { nearestParameter } from "./crossings";
 import { areaOf, findProfile, surrounds } from "./regions";
@@ -98,13 +98,13 @@ describe("regions by closed form", () => {
       arc("r", [30, 0], 6, -Math.PI / 2, Math.PI),
     ];
     expect(areas(slot)[0]).toBeCloseTo(360 + Math.PI * 36, 9);
-    const d = new Draft();
+    const d = new SketchMaker();
     d.ellipse("e", [3, 4], [23, 19], 9);
     expect(areas(curvesOf(d.entities))[0]).toBeCloseTo(Math.PI * 25 * 9, 6);
   });
 
   test("a line across an ellipse and a spline: the parts add up to the whole", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.ellipse("e", [0, 0], [20, 0], 9);
     const whole = areas(curvesOf(d.entities))[0]!;
     d.line("l", [-30, -3], [30, 5]);
@@ -126,7 +126,7 @@ describe("regions by closed form", () => {
   });
 
   test("a spline that crosses itself makes its loop a region", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     const points = [
       [0, 0],
       [20, 12],

@@ -1,11 +1,11 @@
 import { describe, expect, test } from "vitest";
-import { Draft, slot, solved } from "../../testing/sketches";
+import { SketchMaker, slot, solved } from "../../testing/sketches";
 import type { Entity, Sketch } from "../entities";
 
 const distance = (a: [number, number], b: [number, number]) => Math.hypot(a[0] - b[0], a[1] - b[1]);
 
-function triangle(): Draft {
-  const d = new Draft();
+function triangle(): SketchMaker {
+  const d = new SketchMaker();
   d.point("A", 0, 0);
   d.point("B", 4, 0);
   d.point("C", 0, 3);
@@ -93,7 +93,7 @@ describe("a circle that touches three circles", () => {
   test.each(solutions.map(({ circle, signs }) => [signs.join(","), circle] as const))(
     "signs %s, started near it",
     (_signs, [x, y, r]) => {
-      const d = new Draft();
+      const d = new SketchMaker();
       given.forEach(([cx, cy, radius], i) => {
         d.circle(`g${i}`, [cx, cy], radius);
         d.holds("fixed", `g${i}`);
@@ -112,7 +112,7 @@ describe("a circle that touches three circles", () => {
 
 describe("figures", () => {
   test("a regular pentagon from equal sides and two angles: its circumradius is side / (2 sin 36°)", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     for (let i = 0; i < 5; i++) d.point(`p${i}`, 30 * Math.cos(1.3 * i) + i, 25 * Math.sin(1.2 * i));
     for (let i = 0; i < 5; i++) d.line(`l${i}`, `p${i}`, `p${(i + 1) % 5}`);
     for (let i = 1; i < 5; i++) d.holds("equal", "l0", `l${i}`);
@@ -134,7 +134,7 @@ describe("figures", () => {
     const [a, b, c, g] = [20, 60, 45, 55] as const;
     let last: Sketch | null = null;
     for (let degrees = 20; degrees <= 340; degrees += 5) {
-      const d = new Draft();
+      const d = new SketchMaker();
       d.point("O", 0, 0);
       d.point("Q", g, 0);
       d.holds("fixed", "O");
@@ -174,7 +174,7 @@ describe("figures", () => {
   });
 
   test("a line that touches an ellipse: a²m² + b² = c² for y = mx + c", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.ellipse("e", [0, 0], [50, 0], 30);
     d.holds("fixed", "e");
     d.line("t", [-60, 20], [60, 70]);

@@ -1,9 +1,9 @@
 import { describe, expect, test } from "vitest";
-import { Draft, slot, solved } from "../../testing/sketches";
+import { SketchMaker, slot, solved } from "../../testing/sketches";
 
 /** How many ways each can move, counted by hand: unknowns less independent equations. */
 describe("degrees of freedom", () => {
-  const cases: [string, (d: Draft) => void, number][] = [
+  const cases: [string, (d: SketchMaker) => void, number][] = [
     ["nothing", () => {}, 0],
     ["a point", (d) => d.point("p", 1, 2), 2],
     [
@@ -229,7 +229,7 @@ describe("degrees of freedom", () => {
       0,
     ],
   ];
-  function tri(d: Draft): void {
+  function tri(d: SketchMaker): void {
     d.point("p1", 0, 0);
     d.point("p2", 10, 1);
     d.point("p3", 4, 8);
@@ -237,7 +237,7 @@ describe("degrees of freedom", () => {
     d.line("b", "p2", "p3");
     d.line("c", "p3", "p1");
   }
-  function rectangle(d: Draft): void {
+  function rectangle(d: SketchMaker): void {
     const corners = [
       [-14, -9],
       [15, -11],
@@ -257,7 +257,7 @@ describe("degrees of freedom", () => {
   });
 
   test.each(cases)("%s", (_name, make, degrees) => {
-    const d = new Draft();
+    const d = new SketchMaker();
     make(d);
     const state = solved(d);
     expect(state.residual).toBeLessThan(1e-9);
@@ -267,7 +267,7 @@ describe("degrees of freedom", () => {
   });
 
   test("what can still move is told by entity", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     rectangle(d);
     d.size("distance", 30, "s1");
     d.holds("coincident", "q1", "origin");
@@ -278,7 +278,7 @@ describe("degrees of freedom", () => {
 
 describe("said twice, or against itself", () => {
   const base = () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.line("l", [0, 0], [10, 3]);
     d.line("m", [0, 5], [10, 9]);
     d.line("n", [0, 15], [10, 19]);
@@ -297,7 +297,7 @@ describe("said twice, or against itself", () => {
   });
 
   test("contradicted: a triangle's sides and a fourth size that cannot be; the culprits are named", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.point("p1", 0, 0);
     d.point("p2", 10, 1);
     d.point("p3", 4, 8);
@@ -336,14 +336,14 @@ describe("tangents where curves meet", () => {
   });
 
   test("ends held together, and an end held on the other curve", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.line("l", [0, 5], [20, 5]);
     d.arc("a", [20, 0], [20, -5], [20, 5]);
     d.holds("coincident", "l_b", "a_b");
     d.holds("tangent", "l", "a");
     const free = solved(d);
     expect(free).toMatchObject({ degrees: 9 - 2 - 1, conflicts: [], met: true });
-    const on = new Draft();
+    const on = new SketchMaker();
     on.circle("k", [0, 0], 5);
     on.line("m", [0, 5], [30, 5]);
     on.holds("on", "m_a", "k");
@@ -352,7 +352,7 @@ describe("tangents where curves meet", () => {
   });
 
   test("two arcs that run on into each other", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.arc("a", [0, 0], [10, 0], [0, 10]);
     d.arc("b", [0, 14.5], "a_b", [-4, 15]);
     d.holds("tangent", "a", "b");

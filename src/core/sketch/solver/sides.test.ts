@@ -1,12 +1,12 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
-import { Draft, sizeOf, solved } from "../../testing/sketches";
+import { SketchMaker, sizeOf, solved } from "../../testing/sketches";
 import type { Dimension, DimensionType } from "../entities";
 import { SketchFault, sided, solveSketch } from ".";
 
 /** A point beside an upright line through the origin, with one size between them; where it lies across. */
-function beside(type: DimensionType, start: number): Draft {
-  const draft = new Draft();
+function beside(type: DimensionType, start: number): SketchMaker {
+  const draft = new SketchMaker();
   draft.line("axis", "origin", [0, 50]);
   draft.holds("vertical", "axis");
   draft.point("p", start, 20);
@@ -32,7 +32,7 @@ describe("a distance that comes out below 0 lies on the other side", () => {
   });
 
   test("upright, and between lines that are parallel", () => {
-    const draft = new Draft();
+    const draft = new SketchMaker();
     draft.line("a", "origin", [40, 0]);
     draft.holds("horizontal", "a");
     draft.line("b", [0, 9], [40, 9]);
@@ -55,7 +55,7 @@ describe("a distance that comes out below 0 lies on the other side", () => {
           maxLength: 8,
         }),
         (type, start, values) => {
-          let draft = beside(type, start) as Pick<Draft, "entities" | "constraints" | "dimensions">;
+          let draft = beside(type, start) as Pick<SketchMaker, "entities" | "constraints" | "dimensions">;
           for (const { value, keep } of values) {
             // As the page does: sides are written down before anything is drawn anew, and what was drawn is kept with them.
             const next = sided({ ...draft, dimensions: [set(draft.dimensions[0]!, value)] }, sizeOf);
@@ -72,12 +72,12 @@ describe("a distance that comes out below 0 lies on the other side", () => {
   });
 
   test("what has no other side is refused by name", () => {
-    const draft = new Draft();
+    const draft = new SketchMaker();
     draft.circle("c", [0, 0], 5);
     draft.size("radius", -5, "c");
     expect(() => solveSketch(draft, sizeOf)).toThrow(SketchFault);
     expect(() => solveSketch(draft, sizeOf)).toThrow(/radius comes out as −5 mm\. Only distances along an axis/);
-    const line = new Draft();
+    const line = new SketchMaker();
     line.line("l", [0, 0], [10, 0]);
     line.size("distance", -10, "l");
     expect(() => solveSketch(line, sizeOf)).toThrow(/may be below 0/);

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
-import { Draft, sizeOf, slot, solved } from "../../testing/sketches";
+import { SketchMaker, sizeOf, slot, solved } from "../../testing/sketches";
 import { cross2, curvesOf, distance2, length2, pointAt, slopeAt } from "../curves";
 import { placeOf, SketchEdit } from "../edit/sketch-edit";
 import type { Entity } from "../entities";
@@ -40,7 +40,7 @@ describe("order does not matter", () => {
 
 describe("dragging", () => {
   test("the held point goes where the pointer goes while it can, and everything still holds", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.line("l", [0, 0], [10, 0]);
     d.line("m", "l_b", [10, 10]);
     d.size("distance", 10, "l");
@@ -69,17 +69,21 @@ describe("what does not fit together", () => {
   test.each([
     [
       "a parallel of points",
-      (d: Draft) => {
+      (d: SketchMaker) => {
         d.point("p", 0, 0);
         d.point("q", 1, 1);
         d.holds("parallel", "p", "q");
       },
       "Parallel needs two lines; here are point and point.",
     ],
-    ["a constraint on nothing", (d: Draft) => d.holds("horizontal", "gone"), "There is no “gone” in this sketch."],
+    [
+      "a constraint on nothing",
+      (d: SketchMaker) => d.holds("horizontal", "gone"),
+      "There is no “gone” in this sketch.",
+    ],
     [
       "a radius of a line",
-      (d: Draft) => {
+      (d: SketchMaker) => {
         d.line("l", [0, 0], [1, 1]);
         d.size("radius", 3, "l");
       },
@@ -87,20 +91,20 @@ describe("what does not fit together", () => {
     ],
     [
       "an angle of one line",
-      (d: Draft) => {
+      (d: SketchMaker) => {
         d.line("l", [0, 0], [1, 1]);
         d.size("angle", 3, "l");
       },
       "An angle needs two lines.",
     ],
   ])("%s", (_name, make, message) => {
-    const d = new Draft();
+    const d = new SketchMaker();
     make(d);
     expect(() => solved(d)).toThrow(new SketchFault(message));
   });
 
   test("nothing can be held to a line without length; by itself it stays as it is, finite", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.line("l", [3, 3], [3, 3]);
     d.line("m", [0, 0], [5, 1]);
     d.holds("coincident", "l_b", "m_a");
@@ -157,7 +161,7 @@ describe("splines, parts of ellipses, letters, and what is given", () => {
   });
 
   test("the ends of part of an ellipse stay on it: x²/a² + y²/b² = 1", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.ellipse("e", [0, 0], [10, 0], 4);
     const ends = [d.point("a", 6, 3), d.point("b", -7, 3)];
     const [from, to] = ends as [string, string];
@@ -185,7 +189,7 @@ describe("splines, parts of ellipses, letters, and what is given", () => {
   });
 
   test("what is given does not move, and everything can be held to it", () => {
-    const given = new Draft();
+    const given = new SketchMaker();
     given.line("g", [0, 0], [40, 0]);
     given.circle("h", [20, 20], 6);
     const edit = new SketchEdit({ entities: [], constraints: [], dimensions: [], given: given.entities });
@@ -203,7 +207,7 @@ describe("splines, parts of ellipses, letters, and what is given", () => {
   });
 
   test("drawings side by side are solved apart: two thousand arcs in little more time than one by one", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     for (let i = 0; i < 2000; i++) d.arc(`a${i}`, [i * 30, 0], [i * 30 + 10, 0], [i * 30, 9]);
     const state = solveSketch(d, () => 0);
     expect(state).toMatchObject({ met: true, degrees: 2000 * 5, conflicts: [] });

@@ -1,21 +1,21 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { buildSteps, volumeOfStep } from "../../testing/harness";
-import { Draft } from "../../testing/sketches";
+import { SketchMaker } from "../../testing/sketches";
 
 beforeAll(loadNodeKernel);
 
 type Step = Record<string, unknown>;
 
-const outline = (draft: Draft, more: Step = {}): Step => ({
+const outline = (draft: SketchMaker, more: Step = {}): Step => ({
   id: "k",
   type: "sketch",
   entities: draft.entities,
   ...more,
 });
 
-function rectangle(w: number, h: number, x = 0, y = 0): Draft {
-  const draft = new Draft();
+function rectangle(w: number, h: number, x = 0, y = 0): SketchMaker {
+  const draft = new SketchMaker();
   const at = [
     [x - w / 2, y - h / 2],
     [x + w / 2, y - h / 2],
@@ -27,8 +27,8 @@ function rectangle(w: number, h: number, x = 0, y = 0): Draft {
   return draft;
 }
 
-const disc = (radius: number): Draft => {
-  const draft = new Draft();
+const disc = (radius: number): SketchMaker => {
+  const draft = new SketchMaker();
   draft.circle("c", [0, 0], radius);
   return draft;
 };
@@ -116,7 +116,7 @@ describe("drafted sides", () => {
   });
 
   test("sides that cannot be drafted are refused", () => {
-    const draft = new Draft();
+    const draft = new SketchMaker();
     draft.ellipse("o", [0, 0], [12, 0], 7);
     const { error } = buildSteps(outline(draft), {
       id: "e",

@@ -3,14 +3,14 @@ import type { SketchItem, Workplane } from "../../items";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { profileOf } from "../../sketch";
 import { type Built, build, buildSteps, jobOf, volumeOfStep } from "../../testing/harness";
-import { Draft } from "../../testing/sketches";
+import { SketchMaker } from "../../testing/sketches";
 
 beforeAll(loadNodeKernel);
 
 type Step = Record<string, unknown>;
 
 /** A sketch step from a drawing. */
-const drawn = (draft: Draft, more: Step = {}): Step => ({
+const drawn = (draft: SketchMaker, more: Step = {}): Step => ({
   id: "k",
   type: "sketch",
   entities: draft.entities,
@@ -20,8 +20,8 @@ const drawn = (draft: Draft, more: Step = {}): Step => ({
 });
 
 /** A plate w × h about the origin by constraints and sizes, with a slot of its own; sizes may be formulas. */
-function plate(width: number | string, height: number | string): Draft {
-  const d = new Draft();
+function plate(width: number | string, height: number | string): SketchMaker {
+  const d = new SketchMaker();
   const corners = [
     [-50, -30],
     [48, -31],
@@ -41,7 +41,7 @@ function plate(width: number | string, height: number | string): Draft {
   return d;
 }
 
-function withHole(d: Draft, x: number, y: number, diameter: number): Draft {
+function withHole(d: SketchMaker, x: number, y: number, diameter: number): SketchMaker {
   d.circle("hole", [x, y], diameter / 2);
   d.size("diameter", diameter, "hole");
   d.size("across", x, "origin", "hole_c");
@@ -107,7 +107,7 @@ describe("drawn out", () => {
 
   test("on a face, on a workplane and on the other principal planes", () => {
     const block = { id: "a", type: "box", size: [100, 80, 40] };
-    const disc = new Draft();
+    const disc = new SketchMaker();
     disc.circle("c", [0, 0], 10);
     const top = buildSteps(block, drawn(disc, { on: "face", face: [{ body: "a:block", face: "a:side:z+" }] }), {
       id: "e",
@@ -126,7 +126,7 @@ describe("drawn out", () => {
   });
 
   test("as a sheet, open curves too", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.line("a", [0, 0], [30, 0]);
     d.arc("b", [30, 10], "a_b", [40, 10]);
     const built = buildSteps(drawn(d), { id: "e", type: "extrude", sketch: ["k"], as: "sheet", distance: 5 });
@@ -139,7 +139,7 @@ describe("as a cut", () => {
   const block = { id: "a", type: "box", size: [100, 60, 20] };
   const cut = (values: Step) => ({ id: "e", type: "extrude", sketch: ["k"], into: "cut", targets: ["a"], ...values });
   const slot = () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.circle("c", [10, 0], 8);
     return d;
   };
@@ -192,7 +192,7 @@ describe("as a cut", () => {
 
 describe("as a knife", () => {
   test("a spline across a block divides it; the parts add up, and the sides are told", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     const points = [
       [-70, 5],
       [-20, -9],
@@ -214,7 +214,7 @@ describe("as a knife", () => {
   });
 
   test("a closed outline cuts a piece out; several curves at once; a short one says by how much", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.circle("c", [0, 0], 15);
     d.line("l", [-80, 20], [80, 20]);
     const built = buildSteps({ id: "a", type: "box", size: [100, 60, 20] }, drawn(d), {
@@ -231,7 +231,7 @@ describe("as a knife", () => {
     ).toEqual(
       [225 * Math.PI * 20, 100 * 10 * 20, (100 * 50 - 225 * Math.PI) * 20].map(Math.round).sort((x, y) => x - y),
     );
-    const short = new Draft();
+    const short = new SketchMaker();
     short.line("l", [-80, 20], [30, 20]);
     expect(
       buildSteps({ id: "a", type: "box", size: [100, 60, 20] }, drawn(short), {
@@ -296,7 +296,7 @@ describe("driven by numbers", () => {
 });
 
 describe("what was picked of a drawing, after it changed", () => {
-  const redrawn = (d: Draft): Step => {
+  const redrawn = (d: SketchMaker): Step => {
     const text = JSON.stringify(drawn(d)).replaceAll('"s1"', '"again"');
     return JSON.parse(text) as Step;
   };
@@ -320,7 +320,7 @@ describe("what was picked of a drawing, after it changed", () => {
 
   test("a knife moved by half of the block: the side that was scrapped stays scrapped", () => {
     const sides = [-45, -15, 10, 45].map((y) => {
-      const d = new Draft();
+      const d = new SketchMaker();
       d.line("l", [-80, y], [80, y]);
       const built = buildSteps({ id: "a", type: "box", size: [100, 100, 20] }, drawn(d), {
         id: "t",
@@ -343,12 +343,12 @@ describe("what cannot be", () => {
   test.each([
     [
       "an open outline",
-      (d: Draft) => d.line("l", [0, 0], [5, 0]),
+      (d: SketchMaker) => d.line("l", [0, 0], [5, 0]),
       "Sketch encloses nothing. It is open at 0 mm, 0 mm, where “l” ends. Close the outline, or make a sheet.",
     ],
-    ["nothing drawn", (d: Draft) => d.point("p", 0, 0), "Sketch holds no curves yet. Draw an outline in it."],
-  ] as [string, (d: Draft) => void, string][])("%s", (_name, make, message) => {
-    const d = new Draft();
+    ["nothing drawn", (d: SketchMaker) => d.point("p", 0, 0), "Sketch holds no curves yet. Draw an outline in it."],
+  ] as [string, (d: SketchMaker) => void, string][])("%s", (_name, make, message) => {
+    const d = new SketchMaker();
     make(d);
     expect(buildSteps(drawn(d), { id: "e", type: "extrude", sketch: ["k"] }).step("e").error!.message).toBe(message);
   });

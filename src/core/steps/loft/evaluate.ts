@@ -82,7 +82,11 @@ const endsOf = ({ squareStart, startReach, squareEnd, endReach }: LoftValues) =>
 });
 
 /** Makes the loft: by the library, or as a skin of our own where its ends or guides ask for that. */
-function skin(values: LoftValues, sections: readonly Section[], context: StepContext): ReturnType<typeof loftThrough> {
+function skin(
+  values: LoftValues,
+  sections: readonly PlacedSection[],
+  context: StepContext,
+): ReturnType<typeof loftThrough> {
   const { step } = context;
   const solid = values.as === "solid";
   const ends = endsOf(values);
@@ -119,14 +123,14 @@ function skin(values: LoftValues, sections: readonly Section[], context: StepCon
   );
 }
 
-interface Section {
+interface PlacedSection {
   item: SketchItem;
   profile: Profile | null;
   section: LoftSection;
 }
 
 /** The one outline of a sketch, or the one point that it holds. @throws SeamError */
-function sectionOf(item: SketchItem, atEnd: boolean, context: StepContext): Section {
+function sectionOf(item: SketchItem, atEnd: boolean, context: StepContext): PlacedSection {
   const { step } = context;
   const name = context.nameOf(item.id);
   const profile = profileOf(item.entities);

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from "vitest";
 import { allEdgeFacts, allFaceFacts, distanceToPoint } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { buildSteps, relative, volumeOfStep } from "../../testing/harness";
-import { Draft } from "../../testing/sketches";
+import { SketchMaker } from "../../testing/sketches";
 
 beforeAll(loadNodeKernel);
 
@@ -10,7 +10,7 @@ type Step = Record<string, unknown>;
 type Corner = [number, number];
 /** A sketch at a height, of one closed outline through corners; of a lone point for one. */
 function at(height: number, ...corners: Corner[]): Step[] {
-  const d = new Draft();
+  const d = new SketchMaker();
   corners.forEach((corner, i) => {
     d.point(`p${i}`, ...corner);
   });
@@ -120,7 +120,7 @@ describe("straight, by the prismatoid rule", () => {
 describe("smooth, and as a sheet, and into others", () => {
   test("smooth through equal circles is their cylinder", () => {
     const circle = (height: number): Step[] => {
-      const d = new Draft();
+      const d = new SketchMaker();
       d.circle("c", [0, 0], 10);
       const [plane, sketch] = at(height, [0, 0]);
       return [plane!, { ...sketch, entities: d.entities }];
@@ -153,7 +153,7 @@ test.each([
 
 /** A sketch in a plane through Z at an angle, of a rectangle: u out from Z, v up. */
 function standing(angle: number, near: number, far: number, low: number, high: number): Step[] {
-  const d = new Draft();
+  const d = new SketchMaker();
   const corners: Corner[] = [
     [near, low],
     [far, low],
@@ -246,7 +246,7 @@ describe("square to its ends", () => {
     const squares = lofted([at(0, ...square(20)), at(30, ...square(10))], { ...smooth, startReach: 30, endReach: 30 });
     expect(relative(volumeOfStep(squares, "x"), blend(40, 20, 30))).toBeLessThan(1e-9);
     const disc = (height: number, radius: number): Step[] => {
-      const d = new Draft();
+      const d = new SketchMaker();
       d.circle("c", [0, 0], radius);
       return [
         { id: `w${height}`, type: "workplane", base: "xy", offset: height },
@@ -280,7 +280,7 @@ describe("along guides", () => {
   const half = 10;
   /** An arc in the upright plane through the Z axis and a corner of the square, bulging outwards; u is out, v up. */
   const guide = (angle: number, bulge: number): Step[] => {
-    const d = new Draft();
+    const d = new SketchMaker();
     const out = half * Math.SQRT2;
     // The circle through both ends that reaches `bulge` further out half-way up.
     const radius = ((h / 2) ** 2 + bulge ** 2) / (2 * bulge);
@@ -330,8 +330,8 @@ describe("along guides", () => {
 
 describe("along guides through several sections", () => {
   /** Draws in the upright plane through the Z axis, u outwards and v up, and turns it into the plane of a corner. */
-  const upright = (name: string, angle: number, draw: (d: Draft) => void): Step[] => {
-    const d = new Draft();
+  const upright = (name: string, angle: number, draw: (d: SketchMaker) => void): Step[] => {
+    const d = new SketchMaker();
     draw(d);
     return [
       { id: name, type: "sketch", on: "zx", entities: d.entities },
@@ -339,13 +339,13 @@ describe("along guides through several sections", () => {
     ];
   };
   const corners = [45, 135, 225, 315];
-  const atAll = (name: string, draw: (d: Draft) => void) =>
+  const atAll = (name: string, draw: (d: SketchMaker) => void) =>
     corners.flatMap((angle) => upright(`${name}${angle}`, angle, draw));
   // A circle of radius 50 about a point on the plane of Z = 20, 20 mm beyond the axis: how far out it is at a height.
   const [R, middle, beyond] = [50, 20, 20];
   const out = (z: number) => Math.sqrt(R * R - (z - middle) ** 2) - beyond;
   const half = (z: number) => out(z) / Math.SQRT2;
-  const arc = (id: string, from: number, to: number) => (d: Draft) =>
+  const arc = (id: string, from: number, to: number) => (d: SketchMaker) =>
     void d.arc(id, [beyond, middle], [-out(to), to], [-out(from), from]);
   /** What squares with their corners on the circle hold between two heights: 2 out² each. */
   const held = (from: number, to: number) => {

@@ -4,14 +4,14 @@ import { fromStored, toStored } from "../../evaluate/result";
 import { surfaceCentre, turnBetween } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { build, buildSteps, jobOf, volumeOfStep } from "../../testing/harness";
-import { Draft } from "../../testing/sketches";
+import { SketchMaker } from "../../testing/sketches";
 
 beforeAll(loadNodeKernel);
 
 type Step = Record<string, unknown>;
 
 const circleAt = (id: string, x: number, y: number, radius: number, more: Step = {}): Step => {
-  const draft = new Draft();
+  const draft = new SketchMaker();
   draft.circle("c", [x, y], radius);
   return { id, type: "sketch", entities: draft.entities, ...more };
 };
@@ -110,8 +110,8 @@ describe("steps repeated", () => {
 
 describe("along a path", () => {
   const pin = { id: "a", type: "cylinder", diameter: 4, height: 10 };
-  const path = (draw: (d: Draft) => void): Step => {
-    const draft = new Draft();
+  const path = (draw: (d: SketchMaker) => void): Step => {
+    const draft = new SketchMaker();
     draw(draft);
     return { id: "k", type: "sketch", entities: draft.entities };
   };

@@ -1,25 +1,25 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { buildSteps, relative, volumeOfStep } from "../../testing/harness";
-import { Draft } from "../../testing/sketches";
+import { SketchMaker } from "../../testing/sketches";
 
 beforeAll(loadNodeKernel);
 
 type Step = Record<string, unknown>;
-const piped = (draft: Draft, more: Step = {}, ...before: Step[]) =>
+const piped = (draft: SketchMaker, more: Step = {}, ...before: Step[]) =>
   buildSteps(
     ...before,
     { id: "k", type: "sketch", entities: draft.entities },
     { id: "x", type: "pipe", path: ["k"], ...more },
   );
 const elbow = () => {
-  const d = new Draft();
+  const d = new SketchMaker();
   d.line("l", [0, 0], [50, 0]);
   d.line("m", "l_b", [50, 40]);
   return d;
 };
 const bent = () => {
-  const d = new Draft();
+  const d = new SketchMaker();
   d.line("l", [0, 0], [50, 0]);
   d.arc("b", [50, 20], "l_b", [70, 20]);
   d.line("m", "b_b", [70, 60]);
@@ -51,10 +51,10 @@ describe("by closed form", () => {
   });
 
   test("a closed path: a torus, and a square frame", () => {
-    const ring = new Draft();
+    const ring = new SketchMaker();
     ring.circle("c", [0, 0], 30);
     expect(relative(volume(piped(ring, { size: 10 })), 2 * Math.PI ** 2 * 30 * 25)).toBeLessThan(1e-9);
-    const frame = new Draft();
+    const frame = new SketchMaker();
     const corners: [number, number][] = [
       [0, 0],
       [60, 0],
@@ -79,7 +79,7 @@ describe("by closed form", () => {
 
   test("cut into a block, as a channel", () => {
     const block: Step = { id: "a", type: "box", size: [100, 100, 4], at: [20, 20, -2] };
-    const line = new Draft();
+    const line = new SketchMaker();
     line.line("l", [-40, 0], [80, 0]);
     const built = piped(line, { size: 4, section: "square", into: "cut", targets: ["a"] }, block);
     expect(relative(volume(built), 100 * 100 * 4 - 4 * 4 * 100)).toBeLessThan(1e-9);
@@ -89,7 +89,7 @@ describe("by closed form", () => {
 /** A drawing of lines, each from where it is said to where it is said. */
 const lines =
   (...list: [string | [number, number], [number, number]][]) =>
-  (d: Draft) => {
+  (d: SketchMaker) => {
     list.forEach(([from, to], i) => {
       d.line(`l${i}`, from, to);
     });
@@ -124,7 +124,7 @@ test.each([
     {},
     "is not one path",
   ],
-  ["a bend too tight", (d: Draft) => d.arc("a", [0, 0], [8, 0], [0, 8]), { size: 16 }, "needs more than 8 mm"],
+  ["a bend too tight", (d: SketchMaker) => d.arc("a", [0, 0], [8, 0], [0, 8]), { size: 16 }, "needs more than 8 mm"],
   [
     "a wall too thick",
     lines([
@@ -134,7 +134,7 @@ test.each([
     { size: 4, wall: 2 },
     "Two walls of 2 mm fill",
   ],
-  ["no path", (d: Draft) => d.point("p", 0, 0), {}, "holds no curves"],
+  ["no path", (d: SketchMaker) => d.point("p", 0, 0), {}, "holds no curves"],
   [
     "a path that crosses itself",
     lines(
@@ -148,8 +148,8 @@ test.each([
     { size: 10 },
     "runs into itself",
   ],
-] as [string, (d: Draft) => unknown, Step, string][])("%s: one sentence", (_name, make, more, words) => {
-  const d = new Draft();
+] as [string, (d: SketchMaker) => unknown, Step, string][])("%s: one sentence", (_name, make, more, words) => {
+  const d = new SketchMaker();
   make(d);
   expect(piped(d, more).step("x").error?.message).toContain(words);
 });

@@ -1,12 +1,12 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { buildSteps, relative, volumeOfStep } from "../../testing/harness";
-import { Draft } from "../../testing/sketches";
+import { SketchMaker } from "../../testing/sketches";
 
 beforeAll(loadNodeKernel);
 
 type Step = Record<string, unknown>;
-const drawn = (draft: Draft, more: Step = {}): Step => ({
+const drawn = (draft: SketchMaker, more: Step = {}): Step => ({
   id: "k",
   type: "sketch",
   entities: draft.entities,
@@ -15,8 +15,8 @@ const drawn = (draft: Draft, more: Step = {}): Step => ({
   ...more,
 });
 /** A closed outline through corners. */
-function outline(...corners: [number, number][]): Draft {
-  const d = new Draft();
+function outline(...corners: [number, number][]): SketchMaker {
+  const d = new SketchMaker();
   corners.forEach((corner, i) => {
     d.point(`p${i}`, ...corner);
   });
@@ -25,10 +25,10 @@ function outline(...corners: [number, number][]): Draft {
   });
   return d;
 }
-const turned = (draft: Draft, more: Step = {}) =>
+const turned = (draft: SketchMaker, more: Step = {}) =>
   buildSteps(drawn(draft), { id: "r", type: "revolve", sketch: ["k"], ...more });
 const ring = () => {
-  const d = new Draft();
+  const d = new SketchMaker();
   d.circle("c", [30, 0], 8);
   return d;
 };
@@ -69,7 +69,7 @@ describe("bodies that everybody knows", () => {
     expect(relative(volumeOfStep(cone, "r"), (Math.PI * 81 * 20) / 3)).toBeLessThan(1e-9);
     const frustum = turned(outline([0, 0], [9, 0], [4, 20], [0, 20]));
     expect(relative(volumeOfStep(frustum, "r"), (Math.PI * 20 * (81 + 36 + 16)) / 3)).toBeLessThan(1e-9);
-    const half = new Draft();
+    const half = new SketchMaker();
     half.arc("a", [0, 0], [0, -7], [0, 7]);
     half.line("l", "a_a", "a_b");
     const ball = turned(half);
@@ -85,7 +85,7 @@ describe("bodies that everybody knows", () => {
   });
 
   test("an open curve turned is a sheet: the skin of a cone", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.line("l", [0, 12], [5, 0]);
     const built = turned(d, { as: "sheet" });
     expect(built.bodies[0]!.kind).toBe("sheet");
@@ -122,14 +122,14 @@ describe("about what", () => {
     [
       "nothing enclosed",
       (() => {
-        const d = new Draft();
+        const d = new SketchMaker();
         d.line("l", [5, 0], [9, 0]);
         return d;
       })(),
       {},
       "encloses nothing",
     ],
-  ] as [string, Draft, Step, string][])("%s is refused in one sentence", (_name, draft, more, words) => {
+  ] as [string, SketchMaker, Step, string][])("%s is refused in one sentence", (_name, draft, more, words) => {
     expect(turned(draft, more).step("r").error?.message).toContain(words);
   });
 

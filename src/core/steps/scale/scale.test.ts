@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from "vitest";
 import { allFaceFacts } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { buildSteps, relative } from "../../testing/harness";
-import { Draft } from "../../testing/sketches";
+import { SketchMaker } from "../../testing/sketches";
 
 beforeAll(loadNodeKernel);
 
@@ -83,7 +83,7 @@ describe("by a factor for each axis: the volume times all three, faces and their
   });
 
   test("what was drawn out from a free curve", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     for (const [i, [x, y]] of (
       [
         [0, 0],
@@ -127,7 +127,7 @@ test.each([
   ["a sheet", [{ id: "a", type: "extrude", sketch: ["k"], as: "sheet", distance: 5 }], /is a sheet: only solids/],
   ["no factor", [{ id: "a", type: "extrude", sketch: ["k"], distance: 5 }], /has to be more than 0/],
 ])("%s: refused", (name, steps, message) => {
-  const d = new Draft();
+  const d = new SketchMaker();
   d.circle("c", [0, 0], 5);
   const sketch = { id: "k", type: "sketch", entities: d.entities };
   const more = name === "no factor" ? { alongX: "1 - 1" } : {};
@@ -135,7 +135,7 @@ test.each([
 });
 
 test("a turned free curve has no exact form once stretched unevenly: that is said", () => {
-  const d = new Draft();
+  const d = new SketchMaker();
   for (const [i, [x, y]] of (
     [
       [0, 0],

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { buildSteps, relative } from "../../testing/harness";
-import { Draft } from "../../testing/sketches";
+import { SketchMaker } from "../../testing/sketches";
 
 beforeAll(loadNodeKernel);
 
@@ -44,7 +44,7 @@ describe("by closed form", () => {
   });
 
   test("a cone closed all round: the hollow is a cone of the same slope", () => {
-    const d = new Draft();
+    const d = new SketchMaker();
     d.line("x", [0, 0], [20, 0]);
     d.line("y", "x_b", [0, 40]);
     d.line("z", "y_b", "x_a");

@@ -1,6 +1,6 @@
 import { fail } from "../../errors";
 import type { Body, SketchItem } from "../../items";
-import { type BoundaryStep, bendsOf, dot, inSpace, type Section, type SweepManner, startOf } from "../../kernel";
+import { type BoundaryStep, bendsOf, dot, inSpace, type SweepManner, type SweptSection, startOf } from "../../kernel";
 import { toRadians } from "../../params";
 import { along, type Profile, pathOf, stretchesOf } from "../../sketch";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
@@ -34,7 +34,7 @@ function swept(values: Values, item: SketchItem, profile: Profile, spine: NamedS
     solid,
   };
   const drawn = { frame: item.frame, places: profile.graph.places, stretches: stretchesOf(profile) };
-  const section = (outline: readonly BoundaryStep[]): Section => ({ kind: "drawn", ...drawn, outline });
+  const section = (outline: readonly BoundaryStep[]): SweptSection => ({ kind: "drawn", ...drawn, outline });
   const sectionName = (stretch: number) => profile.graph.stretches[stretch]!.curve.id;
   if (!solid) {
     const outline = pathOf(profile.graph);

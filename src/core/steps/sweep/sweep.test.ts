@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { buildSteps, relative, volumeOfStep } from "../../testing/harness";
-import { Draft } from "../../testing/sketches";
+import { SketchMaker } from "../../testing/sketches";
 
 beforeAll(loadNodeKernel);
 
@@ -9,7 +9,7 @@ type Step = Record<string, unknown>;
 
 /** A rectangle in the plane YZ, across a path that begins at the origin along X; u is Y, v is Z. */
 function bar(w: number, h: number, u = 0, v = 0, hole = 0): Step {
-  const draft = new Draft();
+  const draft = new SketchMaker();
   const at = [
     [u - w / 2, v - h / 2],
     [u + w / 2, v - h / 2],
@@ -22,8 +22,8 @@ function bar(w: number, h: number, u = 0, v = 0, hole = 0): Step {
   return { id: "k", type: "sketch", on: "yz", entities: draft.entities };
 }
 
-function path(draw: (draft: Draft) => void, more: Step = {}): Step {
-  const draft = new Draft();
+function path(draw: (draft: SketchMaker) => void, more: Step = {}): Step {
+  const draft = new SketchMaker();
   draw(draft);
   return { id: "p", type: "sketch", entities: draft.entities, ...more };
 }
@@ -132,7 +132,7 @@ describe("by closed form", () => {
   });
 
   test("as a sheet: the length of the curve times the path", () => {
-    const line = new Draft();
+    const line = new SketchMaker();
     line.line("s", [-3, 1], [4, 1]);
     const built = swept({ id: "k", type: "sketch", on: "yz", entities: line.entities }, straight, { as: "sheet" });
     expect(built.reports[0]).toMatchObject({ kind: "sheet" });

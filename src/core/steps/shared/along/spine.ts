@@ -8,9 +8,9 @@ import {
   cross,
   dot,
   freeShape,
-  type Section,
   type Spine,
   type SweepManner,
+  type SweptSection,
   startOf,
   sub,
   sweepAlong,
@@ -109,7 +109,7 @@ export function refuseTight(
 /** A body swept along a path. Its sides are named by the parts of the path, and of the section where that has several. */
 export function sweptBody(
   { spine, from, nameOf }: NamedSpine,
-  section: Section,
+  section: SweptSection,
   manner: SweepManner,
   { id, mark, sectionName }: { id: string; mark: string; sectionName?: (stretch: number) => string },
   context: StepContext,

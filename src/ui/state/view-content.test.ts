@@ -1,7 +1,7 @@
 import { describe, expect, test } from "vitest";
 import type { Step } from "@/core/job";
 import { evaluated } from "@/engine/testing/evaluated";
-import { drawingOf, type State } from "./drawing";
+import { type State, viewContentOf } from "./view-content";
 import { createWorkspaceStore } from "./workspace-store";
 
 const block = { id: "a", type: "box", size: [60, 40, 30] };
@@ -25,7 +25,7 @@ async function pictured(steps: Record<string, unknown>[], open?: string, more: P
     evaluatedFor: open ?? null,
     ...more,
   });
-  return drawingOf(store.getState(), false, part!);
+  return viewContentOf(store.getState(), false, part!);
 }
 
 describe("the picture of a part", () => {

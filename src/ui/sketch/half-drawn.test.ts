@@ -1,7 +1,7 @@
 import { describe, expect, test } from "vitest";
 import { type Dimension, type Entity, placeOf, profileOf, type Sketch, SketchEdit, solveSketch } from "@/core/sketch";
 import { gripOn } from "./dragging";
-import { type Drawing, pressed, preview, typed } from "./drawing";
+import { type HalfDrawn, pressed, preview, typed } from "./half-drawn";
 import { snap } from "./snapping";
 import { CHANGE_TOOLS } from "./tools/change-tools";
 import { DRAW_TOOLS, type Sizes } from "./tools/draw-tools";
@@ -15,7 +15,7 @@ type At = readonly [number, number];
 /** Clicks of one tool at places, mm, at ten pixels per millimetre. */
 function clicks(name: string, places: readonly At[], sketch = empty, settings = FIRST_SETTINGS) {
   const tool = DRAW_TOOLS[name]!;
-  let state: { sketch: Sketch; drawing: Drawing | null } = { sketch, drawing: null };
+  let state: { sketch: Sketch; drawing: HalfDrawn | null } = { sketch, drawing: null };
   for (const place of places) {
     const stops = state.drawing?.stops ?? [];
     const hit = snap(state.sketch, place, stops.at(-1) ?? null, 10, false, tool.many ? stops : []);
@@ -250,7 +250,7 @@ describe("clicks", () => {
 });
 
 describe("typed sizes stay as dimensions", () => {
-  const from: Drawing = { stops: [{ place: [3, 4], at: [3, 4] }] };
+  const from: HalfDrawn = { stops: [{ place: [3, 4], at: [3, 4] }] };
   const after = (tool: string, sizes: Sizes) => {
     const { sketch } = typed(DRAW_TOOLS[tool]!, empty, from, sizes, FIRST_SETTINGS);
     const state = solveSketch(sketch, sizeOf);
@@ -302,7 +302,7 @@ describe("what is shown before the click is what it draws", () => {
 
   test.each(["line", "rectangle", "circle", "polygon", "text"])("%s", (name) => {
     const tool = DRAW_TOOLS[name]!;
-    const drawing: Drawing = { stops: [{ place: [0, 5], at: [0, 5] }] };
+    const drawing: HalfDrawn = { stops: [{ place: [0, 5], at: [0, 5] }] };
     const shown = preview(tool, empty, drawing, hover([13, 24]), FIRST_SETTINGS);
     const { sketch } = pressed(tool, empty, drawing, hover([13, 24]), FIRST_SETTINGS);
     expect(shown.length).toBeGreaterThan(0);
@@ -312,7 +312,7 @@ describe("what is shown before the click is what it draws", () => {
   });
 
   test("while too few places are clicked, the way between them", () => {
-    const drawing: Drawing = { stops: [{ place: [0, 5], at: [0, 5] }] };
+    const drawing: HalfDrawn = { stops: [{ place: [0, 5], at: [0, 5] }] };
     expect(preview(DRAW_TOOLS.slot!, empty, drawing, hover([30, 5]), FIRST_SETTINGS)).toHaveLength(1);
   });
 });

@@ -4,7 +4,7 @@ import type { Scope } from "@/core/params";
 import { resolveStep, stepType } from "@/core/steps";
 import type { Editing } from "./workspace-store";
 
-/** What is wrong with a draft, by field path (`size.0`); empty when it can be built. */
+/** What is wrong with the values of a step, by field path (`size.0`); empty when it can be built. */
 export type Problems = Record<string, string>;
 
 export function problemsOf(step: Step, scope: Scope): Problems {
@@ -32,8 +32,8 @@ export function newStep(id: string, type: string, values: Record<string, unknown
   return { id, type, suppressed: false, ...(parsed.success ? (parsed.data as Record<string, unknown>) : values) };
 }
 
-/** The job as it would be with the draft kept: what is built for the preview. */
-export function withDraft(job: Job, part: string, editing: Editing): Job {
+/** The job as it would be with the open step kept: what is built for the preview. */
+export function withOpenStep(job: Job, part: string, editing: Editing): Job {
   return {
     ...job,
     parts: job.parts.map((candidate) => {

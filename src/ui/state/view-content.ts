@@ -3,7 +3,7 @@ import type { Part } from "@/core/job";
 import { type Field, shownFields } from "@/core/steps";
 import { type ItemView, isBodyView, type PieceView } from "@/engine/contract";
 import { shownAs } from "../items";
-import type { Drawing, DrawnBody } from "../viewport/drawn";
+import type { DrawnBody, ViewContent } from "../viewport/drawn";
 import { pieceColour } from "../viewport/palette";
 import { troubleOf } from "./draw-body";
 import { isOut } from "./visibility";
@@ -42,12 +42,12 @@ export function shownPieces(state: Pick<State, "editing" | "picking" | "evaluati
 }
 
 /** What the view draws, from what is built and what is open. */
-export function drawingOf(state: State, dark: boolean, part: Part): Drawing {
+export function viewContentOf(state: State, dark: boolean, part: Part): ViewContent {
   const { hover, section } = state;
   const pieces = shownPieces(state);
   const items = itemsToShow(state);
   const picked = pickedItems(state);
-  const drawing: Drawing = {
+  const drawing: ViewContent = {
     bodies: [],
     planes: [],
     lines: [],
@@ -133,7 +133,7 @@ function drawPieces(pieces: PieceView[], { shownPieces: shown, pull, hover, alon
   });
 }
 
-function placesOf(trouble: Trouble | null): Drawing["marks"] {
+function placesOf(trouble: Trouble | null): ViewContent["marks"] {
   return trouble?.at ? [trouble.at, ...(trouble.places ?? [])] : [];
 }
 

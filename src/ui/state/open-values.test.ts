@@ -3,10 +3,10 @@ import { checkJob, freshStepId, type Step } from "@/core/job";
 import { EMPTY_SCOPE } from "@/core/params";
 import { jobOf } from "@/core/testing/harness";
 import type { PieceView } from "@/engine/contract";
-import { newStep, problemsOf, withDraft } from "./draft";
 import { inverted, rulesFor } from "./fates";
+import { newStep, problemsOf, withOpenStep } from "./open-values";
 
-describe("drafts", () => {
+describe("the open step", () => {
   const job = () =>
     jobOf([
       { id: "s1", type: "box" },
@@ -31,9 +31,9 @@ describe("drafts", () => {
   test("a new draft stands at the hold point, an open one in its own place, and the job is left alone", () => {
     const before = job();
     before.parts[0]!.hold = "s1";
-    const draft = withDraft(before, "part", { step: newStep("s3", "sphere"), isNew: true });
+    const draft = withOpenStep(before, "part", { step: newStep("s3", "sphere"), isNew: true });
     expect(draft.parts[0]!.steps.map((step) => step.id)).toEqual(["s1", "s3", "s2"]);
-    const changed = withDraft(before, "part", {
+    const changed = withOpenStep(before, "part", {
       step: { ...before.parts[0]!.steps[0]!, anchor: "centre" },
       isNew: false,
     });

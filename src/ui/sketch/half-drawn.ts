@@ -4,21 +4,27 @@ import { type DrawTool, type Sizes, STILL, type Stop } from "./tools/draw-tools"
 import type { Settings } from "./tools/settings";
 
 /** Something half drawn: the places so far. */
-export interface Drawing {
+export interface HalfDrawn {
   stops: readonly Stop[];
   /** The first point of a chain, to close it at. */
   first?: string;
 }
 
-export interface Drawn {
+export interface AfterPress {
   sketch: Sketch;
-  drawing: Drawing | null;
+  drawing: HalfDrawn | null;
 }
 
 const same = (a: Stop, b: Stop): boolean => Math.hypot(a.at[0] - b.at[0], a.at[1] - b.at[1]) < STILL;
 
 /** A click of a drawing tool: begins a shape, goes on with it, or finishes it. */
-export function pressed(tool: DrawTool, sketch: Sketch, drawing: Drawing | null, hit: Snap, settings: Settings): Drawn {
+export function pressed(
+  tool: DrawTool,
+  sketch: Sketch,
+  drawing: HalfDrawn | null,
+  hit: Snap,
+  settings: Settings,
+): AfterPress {
   const stops = drawing?.stops ?? [];
   const last = stops.at(-1);
   if (tool.many) {
@@ -38,7 +44,7 @@ export function pressed(tool: DrawTool, sketch: Sketch, drawing: Drawing | null,
 }
 
 /** Where a chain goes on: from the end just drawn, unless that is where it began. */
-function onwards(edit: SketchEdit, id: string, drawing: Drawing | null, hit: Pick<Stop, "at">): Drawing | null {
+function onwards(edit: SketchEdit, id: string, drawing: HalfDrawn | null, hit: Pick<Stop, "at">): HalfDrawn | null {
   const curve = edit.find(id) as { from: string; to: string };
   const [a, b] = [edit.at(curve.from), edit.at(curve.to)];
   const away = (p: Vec2) => Math.hypot(p[0] - hit.at[0], p[1] - hit.at[1]);
@@ -54,7 +60,7 @@ export function finishMany(
   stops: readonly Stop[],
   settings: Settings,
   closed = false,
-): Drawn {
+): AfterPress {
   if (!tool.many || stops.length < tool.many.least) return { sketch, drawing: null };
   const edit = new SketchEdit(sketch);
   tool.draw(edit, stops, settings, closed);
@@ -62,7 +68,13 @@ export function finishMany(
 }
 
 /** Finishes a shape by typed sizes, mm and degrees. */
-export function typed(tool: DrawTool, sketch: Sketch, drawing: Drawing, sizes: Sizes, settings: Settings): Drawn {
+export function typed(
+  tool: DrawTool,
+  sketch: Sketch,
+  drawing: HalfDrawn,
+  sizes: Sizes,
+  settings: Settings,
+): AfterPress {
   const edit = new SketchEdit(sketch);
   const before = edit.entities.length;
   const made = tool.typed?.draw(edit, drawing.stops, sizes as Required<Sizes>, settings);
@@ -73,7 +85,7 @@ export function typed(tool: DrawTool, sketch: Sketch, drawing: Drawing, sizes: S
 }
 
 /** What a click would draw now: the very curves; the way between the places while there are too few. */
-export function preview(tool: DrawTool, sketch: Sketch, drawing: Drawing, hover: Snap, settings: Settings): Curve[] {
+export function preview(tool: DrawTool, sketch: Sketch, drawing: HalfDrawn, hover: Snap, settings: Settings): Curve[] {
   const stops = [...drawing.stops, hover];
   const enough = tool.many ? stops.length >= tool.many.least : stops.length >= tool.clicks.length;
   if (enough) {
