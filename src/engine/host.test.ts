@@ -55,7 +55,7 @@ function fakes() {
 
 const request = { job: jobOf([]), part: "part", known: [] };
 const options = { warm: true, heapLimit: 100, spare: true };
-const tick = () => new Promise((resolve) => setTimeout(resolve, 5));
+const tick = () => new Promise((resolve) => setImmediate(resolve));
 
 test("whatever an engine is asked, by name: each has its one place in the table", async () => {
   const host = new EngineHost(spawnNodeEngine, { warm: false, heapLimit: 2 ** 31, spare: false });
