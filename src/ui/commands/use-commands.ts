@@ -6,11 +6,11 @@ import { settings } from "../settings/settings";
 import { useStores } from "../state/context";
 import { NOTHING_MEASURED } from "../state/measuring";
 import { takeView } from "../state/saved-views";
+import { stepTitle } from "../state/step-title";
 import { isOut, toggledView } from "../state/visibility";
 import type { ViewScene } from "../viewport/scene";
 import { STANDARD_VIEWS, type StandardView } from "../viewport/view-camera";
 import { useActions } from "../workspace/actions";
-import { stepTitle } from "../workspace/step-title";
 import { TOOLS } from "../workspace/tools";
 import { type Command, NAMED, type NamedCommand } from "./command";
 

@@ -3,13 +3,14 @@ import { useShallow } from "zustand/react/shallow";
 import { has, hasAny } from "@/core/items/kinds";
 import type { FaceRef } from "@/core/references";
 import type { KeepSide } from "@/core/seam";
-import { type Field, stepType } from "@/core/steps";
+import type { Field } from "@/core/steps";
 import type { ItemView } from "@/engine/contract";
 import { Button, Check, Choice } from "../controls/controls";
 import { Mark } from "../marks/marks";
 import { useFound, usePart, useWorkspace } from "../state/context";
 import { meant, toggleItem, unmeant } from "../state/refs";
 import { faceSideKey, OPEN_SIDES, type Sides, sideOf, sideOptions, sidesFor } from "../state/sides";
+import { stepTitle } from "../state/step-title";
 import { benchKnown, pickable } from "../state/workspace-store";
 
 /** The sides that stay of cutters which are not there now. */
@@ -194,7 +195,7 @@ function Names({ of: ref }: { of: string }) {
   );
   const part = usePart();
   const step = part.steps.find(({ id }) => id === ref.split(":")[0]);
-  return <>{name ?? part.names[ref] ?? step?.name ?? (step ? (stepType(step.type)?.words.label ?? step.type) : ref)}</>;
+  return <>{name ?? part.names[ref] ?? (step ? stepTitle(step) : ref)}</>;
 }
 
 /** Cutters with, for a trim, the side of each that stays. */

@@ -1,8 +1,8 @@
 "use client";
-import { stepType } from "@/core/steps";
 import { Check } from "../controls/controls";
 import { usePart, useWorkspace } from "../state/context";
 import { toggleItem } from "../state/refs";
+import { stepTitle } from "../state/step-title";
 
 /** Earlier steps that put something into a body: what can be done again elsewhere. */
 export function StepsField({
@@ -35,7 +35,7 @@ export function StepsField({
           {choices.map(({ step, number }) => (
             <li key={step.id} className="px-2 py-1.5">
               <Check checked={value.includes(step.id)} onChange={() => onChange(toggleItem(value, step.id, []))}>
-                <span className="num text-soft">{number}</span> {step.name ?? stepType(step.type)?.words.label}
+                <span className="num text-soft">{number}</span> {stepTitle(step)}
                 <span className="text-soft">
                   {{ join: ", joined", cut: ", cut", common: ", kept within" }[String(step.into)]}
                 </span>

@@ -30,7 +30,7 @@ import {
 import { Button, IconButton } from "../controls/controls";
 import { download } from "../controls/download";
 import { useJob, usePart, useScope, useWorkspace } from "../state/context";
-import { stepTitle } from "../workspace/step-title";
+import { stepTitle } from "../state/step-title";
 import { EditCell } from "./edit-cell";
 
 /** The named values of the shown part and of the whole job, with what uses each. */

@@ -8,8 +8,8 @@ import { shownFields } from "@/core/steps";
 import { useStores } from "../state/context";
 import type { JobStoreHandle } from "../state/job-store";
 import { newStep, problemsOf, scopeIn } from "../state/open-values";
+import { stepTitle } from "../state/step-title";
 import type { WorkspaceStoreApi } from "../state/workspace-store";
-import { stepTitle } from "./step-title";
 
 /** What a person can do in the workspace, in one place for buttons, keys and menus. */
 export function useActions() {

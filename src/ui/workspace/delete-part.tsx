@@ -2,9 +2,9 @@
 import { Trash2 } from "lucide-react";
 import { AlertDialog } from "radix-ui";
 import { needingPart, removePart } from "@/core/job";
-import { stepType } from "@/core/steps";
 import { Button, IconButton } from "../controls/controls";
 import { useJob, usePart } from "../state/context";
+import { stepTitle } from "../state/step-title";
 
 /** Deletes the part on the sheet, after it was asked: with what other parts bring in from it. */
 export function DeletePart({ onDone }: { onDone(next: string): void }) {
@@ -41,8 +41,7 @@ export function DeletePart({ onDone }: { onDone(next: string): void }) {
             <ul className="relative my-2 max-h-48 overflow-auto rounded border border-line px-2 py-1">
               {needing.map(({ part: other, step }) => (
                 <li key={`${other.id} ${step.id}`} className="truncate py-0.5">
-                  {other.name}: step <span className="num">{other.steps.indexOf(step) + 1}</span>,{" "}
-                  {step.name ?? stepType(step.type)?.words.label ?? step.type}
+                  {other.name}: step <span className="num">{other.steps.indexOf(step) + 1}</span>, {stepTitle(step)}
                 </li>
               ))}
             </ul>

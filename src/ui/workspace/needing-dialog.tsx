@@ -3,9 +3,9 @@ import { AlertDialog } from "radix-ui";
 import { useMemo } from "react";
 import { dependants } from "@/core/evaluate/dependants";
 import type { Step } from "@/core/job";
-import { stepType } from "@/core/steps";
 import { Button } from "../controls/controls";
 import { useJob, useWorkspace } from "../state/context";
+import { stepTitle } from "../state/step-title";
 import { useActions } from "./actions";
 
 /** The steps of the open part that need what a step makes. */
@@ -37,8 +37,7 @@ export function NeedingDialog({
   const part = useWorkspace((state) => state.part);
   const actions = useActions();
   const order = (steps.find((candidate) => candidate.id === part) ?? steps[0]!).steps;
-  const numbered = (one: Step) =>
-    `${order.findIndex(({ id }) => id === one.id) + 1}  ${one.name ?? stepType(one.type)?.words.label ?? one.type}`;
+  const numbered = (one: Step) => `${order.findIndex(({ id }) => id === one.id) + 1}  ${stepTitle(one)}`;
   const done = (act: () => void) => {
     act();
     onClose();

@@ -6,6 +6,7 @@ import { StepForm } from "../forms/step-form";
 import { ToolMark, toolOf } from "../marks/tool-marks";
 import { useJob, useScope, useWorkspace } from "../state/context";
 import { problemsOf } from "../state/open-values";
+import { stepTitle } from "../state/step-title";
 import { useActions } from "./actions";
 import { StepTrouble, StepWarnings } from "./step-trouble";
 
@@ -36,9 +37,7 @@ export function OpenStep({ number }: { number: number }) {
       <div className="flex items-center gap-2 px-3 pt-2">
         <span className="num text-soft">{number}</span>
         <ToolMark id={toolOf(editing.step)} size={20} />
-        <h3 className="min-w-0 grow truncate text-[1.0625rem] font-semibold">
-          {editing.step.name ?? kind?.words.label}
-        </h3>
+        <h3 className="min-w-0 grow truncate text-[1.0625rem] font-semibold">{stepTitle(editing.step)}</h3>
         <button
           type="button"
           aria-haspopup="dialog"

@@ -8,10 +8,10 @@ import type { Step } from "@/core/job";
 import { Mark, type MarkName } from "../marks/marks";
 import { ToolMark, toolOf } from "../marks/tool-marks";
 import { useWorkspace } from "../state/context";
+import { stepTitle } from "../state/step-title";
 import { useActions } from "./actions";
 import { NeedingDialog, useNeeding } from "./needing-dialog";
 import { RenameBox } from "./rename-box";
-import { stepTitle } from "./step-title";
 import { StepTrouble, StepWarnings } from "./step-trouble";
 
 const STATE_WORDS: Record<StepState, [MarkName, string, string]> = {

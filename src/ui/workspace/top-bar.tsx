@@ -8,9 +8,9 @@ import { Button, Choice, IconButton } from "../controls/controls";
 import { Mark } from "../marks/marks";
 import { useJob, usePart, useWorkspace } from "../state/context";
 import type { SaveState } from "../state/job-store";
+import { stepTitle } from "../state/step-title";
 import { DeletePart } from "./delete-part";
 import { RenameBox } from "./rename-box";
-import { stepTitle } from "./step-title";
 import { useTheme } from "./theme";
 
 export function TopBar({ stop }: { stop(): void }) {
