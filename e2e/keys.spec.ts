@@ -319,6 +319,46 @@ test("directions, floor and place: said and pressed; the part stands in the midd
   await expect(status).not.toContainText("Floor");
 });
 
+test("what is seen whole stays whole when a panel covers part of the view, until somebody has gone nearer", async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 1024, height: 700 });
+  // As wide as the view itself: moved aside only, half of it would be out of sight.
+  const id = await postJob(page, [{ ...block, size: [300, 60, 30] }]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await page.keyboard.press("Shift+F");
+  await page.keyboard.press("Home");
+  await page.waitForTimeout(200);
+  const view = (await page.locator("canvas[tabindex]").boundingBox())!;
+  const ends = async () => [await project(page, [-150, 0, 15]), await project(page, [150, 0, 15])] as const;
+  const [left, right] = await ends();
+  await page.getByRole("navigation", { name: "Stages" }).getByRole("button", { name: "Check" }).click();
+  await page.getByRole("list", { name: "Checks" }).getByRole("button", { name: "Draft" }).click();
+  const panel = page.getByRole("region", { name: "Draft" });
+  await expect(panel.getByRole("status")).toContainText("draft");
+  await page.waitForTimeout(300);
+  const covered = (await panel.boundingBox())!;
+  const edge = covered.x + covered.width - view.x;
+  expect(edge).toBeGreaterThan(view.width / 2);
+  const [a, b] = await ends();
+  expect(a.x).toBeGreaterThanOrEqual(edge);
+  expect(b.x).toBeLessThanOrEqual(view.width);
+  expect(b.x - a.x).toBeLessThan(right.x - left.x);
+  // Nearer: from then on it is moved aside, and stays as large as it was made.
+  await panel.getByRole("button", { name: "Close" }).click();
+  await page.locator("canvas[tabindex]").focus();
+  await page.keyboard.press("+");
+  await page.keyboard.press("+");
+  await page.waitForTimeout(200);
+  const [c, d] = await ends();
+  await page.getByRole("list", { name: "Checks" }).getByRole("button", { name: "Draft" }).click();
+  await expect(panel).toBeVisible();
+  await page.waitForTimeout(300);
+  const [e, f] = await ends();
+  expect(f.x - e.x).toBeCloseTo(d.x - c.x, 3);
+});
+
 test("every tool has its page, reached from its form and by typing", async ({ page }) => {
   const id = await postJob(page, [block]);
   await page.goto(`/jobs/${id}`);
@@ -383,7 +423,6 @@ test("a frame over the view, and panels that are folded and keep their sizes", a
   await page.mouse.move(canvas.x + b.x, canvas.y + b.y, { steps: 4 });
   await page.mouse.up();
   await expect(page.locator("[data-framing]")).toBeHidden();
-  await expect(page.getByRole("group", { name: "Section" })).toBeVisible();
   const [c, d] = [await project(page, [10, 5, 30]), await project(page, [30, 20, 30])];
   // As large as it goes, in the middle of what is free.
   expect((c.x + d.x) / 2).toBeCloseTo(canvas.width / 2, -0.5);

@@ -303,9 +303,8 @@ export class ViewScene {
 
   /** Shows all that is drawn, or all of some points. */
   fit(points: readonly (readonly [number, number, number])[] = []): void {
-    this.camera.fit(
-      points.length > 0 ? new Box3().setFromPoints(points.map((at) => new Vector3(...at))) : this.bounds(),
-    );
+    if (points.length > 0) this.camera.fit(new Box3().setFromPoints(points.map((at) => new Vector3(...at))));
+    else this.camera.fit(this.bounds(), () => this.bounds());
   }
 
   /** Where the middle of a body or of one of its faces lies on the canvas; null where it is not drawn. */
@@ -320,7 +319,7 @@ export class ViewScene {
 
   /** Looks at the model from a direction; square at a plane from its normal. */
   lookFrom(from: readonly [number, number, number]): void {
-    this.camera.lookFrom(from, this.bounds());
+    this.camera.lookFrom(from, this.bounds(), () => this.bounds());
   }
 
   /** Where a point of the model lies on the canvas, in pixels. */

@@ -23,6 +23,8 @@ export interface Covered {
   bottom: number;
 }
 
+const NOTHING: Covered = { left: 0, right: 0, top: 0, bottom: 0 };
+
 /** What dragging and the wheel do. */
 export interface Gestures {
   drag: "turn" | "shift";
@@ -49,10 +51,12 @@ export class ViewCamera {
   private readonly converging = new PerspectiveCamera(ANGLE, 1, 0.1, 10_000);
   private readonly controls: OrbitControls;
   private size = { width: 1, height: 1 };
-  private covered: Covered = { left: 0, right: 0, top: 0, bottom: 0 };
+  private covered = NOTHING;
   /** How far what the view turns about lies from its middle, pixels: to the right and up. */
   private shift = { x: 0, y: 0 };
   private reach = 100;
+  /** What it was last made to show whole, and how it stood then. */
+  private fitted: { bounds: () => Box3; target: Vector3; scale: number } | null = null;
   perspective = false;
 
   /** @param onChange called whenever the view looks otherwise. */
@@ -107,7 +111,14 @@ export class ViewCamera {
     this.covered = covered;
     this.shift = { x: this.shift.x + this.middle.x - before.x, y: this.shift.y + this.middle.y - before.y };
     this.project();
-    this.onChange();
+    // Nobody has moved nearer: what was to be seen whole stays whole in what is free. It never grows by itself.
+    const whole = this.fitted;
+    if (whole && this.isAsFitted(whole) && !this.holds(whole.bounds(), covered)) this.fit(whole.bounds(), whole.bounds);
+    else this.onChange();
+  }
+
+  private isAsFitted({ target, scale }: { target: Vector3; scale: number }): boolean {
+    return target.distanceTo(this.target) * scale < 1 && Math.abs(this.pixelsPerMm / scale - 1) < 1e-6;
   }
 
   /** The middle of what is free, pixels from the middle of the view: to the right and up. */
@@ -176,14 +187,15 @@ export class ViewCamera {
     return new Vector2((x / this.size.width) * 2 - 1, 1 - (y / this.size.height) * 2);
   }
 
-  /** Shows all of a box, turned as the view is. */
-  fit(bounds: Box3): void {
+  /** Shows all of a box, turned as the view is. @param later the same box as it will be when less of the view is free. */
+  fit(bounds: Box3, later = () => bounds): void {
     const sphere = bounds.getBoundingSphere(new Sphere());
     const direction = this.camera.position.clone().sub(this.target).normalize();
     this.target.copy(sphere.center);
     this.shift = this.middle;
     this.reach = Math.max(sphere.radius, 1e-3);
     this.stand(direction, this.free / (2 * this.reach * 1.08));
+    this.fitted = { bounds: later, target: this.target.clone(), scale: this.pixelsPerMm };
   }
 
   /** The smaller side of what is free of the view, pixels. */
@@ -238,14 +250,15 @@ export class ViewCamera {
     this.stand(back, scale * Math.max(grow, 0.01));
   }
 
-  /** Whether all of a box can be seen. */
-  holds({ min, max }: Box3): boolean {
+  /** Whether all of a box can be seen, beside what is covered. */
+  holds({ min, max }: Box3, { left, right, top, bottom }: Covered = NOTHING): boolean {
     this.camera.updateMatrixWorld();
+    const { width, height } = this.size;
     return [min.x, max.x].every((x) =>
       [min.y, max.y].every((y) =>
         [min.z, max.z].every((z) => {
-          const point = new Vector3(x, y, z).project(this.camera);
-          return Math.abs(point.x) <= 1 && Math.abs(point.y) <= 1;
+          const at = this.pixel(x, y, z);
+          return at.x >= left && at.x <= width - right && at.y >= top && at.y <= height - bottom;
         }),
       ),
     );
@@ -258,13 +271,13 @@ export class ViewCamera {
   }
 
   /** Looks at the model from a direction; square at a plane from its normal. */
-  lookFrom(from: Point, bounds: Box3): void {
+  lookFrom(from: Point, bounds: Box3, later?: () => Box3): void {
     const direction = new Vector3(...from).normalize();
     // Straight up or down has no "up" of its own: lean by a hair, so that north is up.
     if (Math.abs(direction.z) > 0.999) direction.y -= 1e-4;
     this.camera.position.copy(this.target).addScaledVector(direction, 500);
     this.controls.update();
-    this.fit(bounds);
+    this.fit(bounds, later);
   }
 
   /** Turns by an angle about the upright and the sideways axis, radians: for keys. */
@@ -315,6 +328,9 @@ export class ViewCamera {
   resize(width: number, height: number): void {
     this.size = { width, height };
     this.project();
+    const whole = this.fitted;
+    if (whole && this.isAsFitted(whole) && !this.holds(whole.bounds(), this.covered))
+      this.fit(whole.bounds(), whole.bounds);
   }
 
   /** Zooms as if the wheel had turned over the view itself: for what lies over it. */

@@ -46,6 +46,9 @@ export function ViewFrame({ scene }: { scene: ViewScene | null }) {
   );
 }
 
+/** What covers more of the width leaves nothing to stand in. */
+const MOST = 0.7;
+
 /** What lies over the left of the view leaves the rest of it: the part stands in the middle of that. */
 function useCovered(scene: ViewScene | null): void {
   useEffect(() => {
@@ -56,10 +59,10 @@ function useCovered(scene: ViewScene | null): void {
       const ends = [...home.querySelectorAll("[data-covers=left]")].map(
         (one) => one.getBoundingClientRect().right - start,
       );
-      const left = Math.max(0, ...ends);
-      // What covers more than half leaves nothing to stand in.
-      (home as HTMLElement).style.setProperty("--covered", `${left > width / 2 ? 0 : left}px`);
-      scene.camera.cover({ left: left > width / 2 ? 0 : left, right: 0, top: 0, bottom: STATUS });
+      const end = Math.max(0, ...ends);
+      const left = end > MOST * width ? 0 : end;
+      (home as HTMLElement).style.setProperty("--covered", `${left}px`);
+      scene.camera.cover({ left, right: 0, top: 0, bottom: STATUS });
     };
     const sizes = new ResizeObserver(measure);
     const watch = new MutationObserver(() => {
