@@ -11,6 +11,7 @@ import { Newest } from "./newest";
 import { problemsOf, scopeIn, withOpenStep } from "./open-values";
 import { ProgressTeller } from "./progress";
 import { withSamePieces } from "./same-pieces";
+import { withSameReports } from "./same-reports";
 import { StoredViews, takeMeshes } from "./stored-views";
 import type { Editing, WorkspaceStoreApi } from "./workspace-store";
 
@@ -105,6 +106,7 @@ function evaluation(workspace: WorkspaceStoreApi, engines: () => EngineHost, vie
         return;
       }
       const all = takeMeshes(made, meshes);
+      made.steps = withSameReports(made.steps, workspace.getState().evaluation?.steps);
       if (made.pieces) made.pieces = withSamePieces(made.pieces, workspace.getState().evaluation?.pieces);
       workspace.setState({
         evaluation: made,

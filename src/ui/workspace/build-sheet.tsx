@@ -10,9 +10,11 @@ import {
 } from "@dnd-kit/core";
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from "@dnd-kit/sortable";
 import { PanelRightClose, PanelRightOpen } from "lucide-react";
-import { Fragment, useState } from "react";
+import { Fragment, useMemo, useState } from "react";
+import type { StepReport } from "@/core/evaluate";
 import { groupRuns } from "@/core/job";
 import { counted } from "@/core/words";
+import type { ItemView } from "@/engine/contract";
 import { Button, IconButton } from "../controls/controls";
 import { useSettings } from "../settings/settings";
 import { usePart, useWorkspace } from "../state/context";
@@ -27,23 +29,28 @@ import { StepRow } from "./step-row";
 /** The part's steps like a shop traveller: numbered, each with what it made and its state; the open one in place. */
 export function BuildSheet() {
   const part = usePart();
-  const editing = useWorkspace((state) => state.editing);
-  const open = editing !== null;
+  const openStep = useWorkspace((state) => state.editing?.step.id ?? null);
+  const isNew = useWorkspace((state) => state.editing?.isNew === true);
+  const open = openStep !== null;
   const width = useSettings((state) => state.sheetWidth);
   const sheetFolded = useSettings((state) => state.sheetFolded);
   const change = useSettings((state) => state.change);
-  const evaluation = useWorkspace((state) => state.evaluation);
+  const reports = useWorkspace((state) => state.evaluation?.steps);
+  const items = useWorkspace((state) => state.evaluation?.items);
+  const made = useMemo(() => madeBy(reports, items), [reports, items]);
   const { move, hold } = useActions();
   const trouble = useWorkspace((state) => state.sheetTrouble);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
-  const order = part.steps.map((step) => step.id);
-  const runs = groupRuns(part.steps);
+  // The same for as long as the sheet is: what hands them on to the rows has every row drawn anew for another list.
+  const { order, runs, place, rows } = useMemo(() => {
+    const order = part.steps.map((step) => step.id);
+    const place = part.hold === null ? order.length : order.indexOf(part.hold) + 1;
+    return { order, place, runs: groupRuns(part.steps), rows: [...order.slice(0, place), HOLD, ...order.slice(place)] };
+  }, [part]);
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
-  const place = part.hold === null ? order.length : order.indexOf(part.hold) + 1;
-  const rows = [...order.slice(0, place), HOLD, ...order.slice(place)];
 
   function drop({ active, over }: DragEndEvent): void {
     if (!over || active.id === over.id) return;
@@ -98,25 +105,25 @@ export function BuildSheet() {
       ) : null}
       <ReferencesBand />
       <div className="min-h-0 grow relative overflow-auto">
-        {part.steps.length === 0 && !editing ? <Empty /> : null}
+        {part.steps.length === 0 && !open ? <Empty /> : null}
         <DndContext id="build-sheet" sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
-          <SortableContext items={rows} strategy={verticalListSortingStrategy} disabled={editing !== null}>
+          <SortableContext items={rows} strategy={verticalListSortingStrategy} disabled={open}>
             <ol>
               {rows.map((row) => {
                 if (row === HOLD)
                   return (
                     <li key={row}>
-                      {editing?.isNew ? <OpenStep number={place + 1} /> : null}
-                      <HoldBar atEnd={part.hold === null} locked={editing !== null} />
+                      {isNew ? <OpenStep number={place + 1} /> : null}
+                      <HoldBar atEnd={part.hold === null} locked={open} />
                     </li>
                   );
                 const at = order.indexOf(row);
                 const step = part.steps[at]!;
-                const number = at + 1 + (editing?.isNew && at >= place ? 1 : 0);
+                const number = at + 1 + (isNew && at >= place ? 1 : 0);
                 const run = runs.find(({ ids }) => ids[0] === row);
                 const inRun = runs.find(({ ids }) => ids.includes(row));
                 const closed = inRun !== undefined && folded.has(inRun.ids[0]!);
-                const open = editing !== null && !editing.isNew && editing.step.id === row;
+                const opened = !isNew && openStep === row;
                 return (
                   <Fragment key={row}>
                     {run ? (
@@ -127,7 +134,7 @@ export function BuildSheet() {
                         onFold={() => setFolded((old) => toggled(old, row))}
                       />
                     ) : null}
-                    {open ? (
+                    {opened ? (
                       <li>
                         <OpenStep number={number} />
                       </li>
@@ -135,7 +142,8 @@ export function BuildSheet() {
                       <StepRow
                         step={step}
                         number={number}
-                        report={evaluation?.steps.find((report) => report.id === row)}
+                        report={reports?.find((report) => report.id === row)}
+                        made={made.get(row) ?? ""}
                         count={order.length}
                         at={at}
                         inGroup={inRun !== undefined}
@@ -149,6 +157,14 @@ export function BuildSheet() {
         </DndContext>
       </div>
     </aside>
+  );
+}
+
+/** By step: the names of what it made that is still there. */
+function madeBy(reports: readonly StepReport[] = [], items: readonly ItemView[] = []): Map<string, string> {
+  const names = new Map(items.map(({ id, name }) => [id, name] as const));
+  return new Map(
+    reports.map(({ id, made }) => [id, made.flatMap((item) => names.get(item) ?? []).join(", ")] as const),
   );
 }
 

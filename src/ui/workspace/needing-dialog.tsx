@@ -23,16 +23,15 @@ export function useNeeding(id: string): Step[] {
 export function NeedingDialog({
   step,
   title,
-  needing,
   deleting,
   onClose,
 }: {
   step: Step;
   title: string;
-  needing: readonly Step[];
   deleting: boolean;
   onClose(): void;
 }) {
+  const needing = useNeeding(step.id);
   const steps = useJob((state) => state.job.parts);
   const part = useWorkspace((state) => state.part);
   const actions = useActions();

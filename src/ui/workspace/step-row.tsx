@@ -2,7 +2,7 @@
 import { useSortable } from "@dnd-kit/sortable";
 import { GripVertical, MoreHorizontal } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { type ReactNode, useState } from "react";
+import { memo, type ReactNode, useState } from "react";
 import type { StepReport, StepState } from "@/core/evaluate";
 import type { Step } from "@/core/job";
 import { Mark, type MarkName } from "../marks/marks";
@@ -23,11 +23,15 @@ const STATE_WORDS: Record<StepState, [MarkName, string, string]> = {
   held: ["held", "After the hold point", "text-soft"],
 };
 
-/** A step of the sheet: its number, name, what it made, its state, and a menu of what can be done with it. */
-export function StepRow({
+/**
+ * A step of the sheet: its number, name, what it made, its state, and a menu of what can be done with it. Drawn anew only for
+ * what it shows: a sheet has hundreds, and a value that is typed changes one.
+ */
+export const StepRow = memo(function StepRow({
   step,
   number,
   report,
+  made,
   at,
   count,
   inGroup,
@@ -35,20 +39,19 @@ export function StepRow({
   step: Step;
   number: number;
   report: StepReport | undefined;
+  /** The names of what it made. */
+  made: string;
   at: number;
   count: number;
   inGroup: boolean;
 }) {
-  const editing = useWorkspace((state) => state.editing);
-  const items = useWorkspace((state) => state.evaluation?.items);
+  const locked = useWorkspace((state) => state.editing !== null);
   const actions = useActions();
   const [renaming, setRenaming] = useState(false);
   const [asking, setAsking] = useState<"needs" | "delete" | null>(null);
-  const needing = useNeeding(step.id);
   const sortable = useSortable({ id: step.id });
   const title = stepTitle(step);
   const state = report ? STATE_WORDS[report.state] : null;
-  const made = items?.filter((item) => report?.made.includes(item.id)).map((item) => item.name) ?? [];
   const quiet = report?.state === "suppressed" || report?.state === "held";
   return (
     <li
@@ -62,7 +65,7 @@ export function StepRow({
         <button
           type="button"
           {...sortable.attributes}
-          {...(editing ? {} : sortable.listeners)}
+          {...(locked ? {} : sortable.listeners)}
           aria-label={`Move step ${number}. Space to pick up, arrow keys to move.`}
           className="mt-0.5 cursor-grab rounded text-rule opacity-60 group-hover:opacity-100 focus-visible:opacity-100"
         >
@@ -83,14 +86,14 @@ export function StepRow({
           ) : (
             <button
               type="button"
-              disabled={editing !== null}
+              disabled={locked}
               onClick={() => actions.open(step.id)}
               className={`block w-full truncate rounded text-left font-medium enabled:hover:underline ${quiet ? "text-soft" : ""}`}
             >
               {title}
             </button>
           )}
-          {made.length > 0 ? <p className="truncate text-[0.8125rem] text-soft">{made.join(", ")}</p> : null}
+          {made ? <p className="truncate text-[0.8125rem] text-soft">{made}</p> : null}
           {report?.error ? <StepTrouble trouble={report.error} bad={report.state === "failed"} /> : null}
           <StepWarnings warnings={report?.warnings ?? []} />
         </div>
@@ -102,7 +105,7 @@ export function StepRow({
         <DropdownMenu.Root>
           <DropdownMenu.Trigger
             aria-label={`More for step ${number}`}
-            disabled={editing !== null}
+            disabled={locked}
             className="rounded p-0.5 text-soft hover:bg-well disabled:opacity-30"
           >
             <MoreHorizontal size={16} aria-hidden />
@@ -132,28 +135,29 @@ export function StepRow({
                   Group with the one above
                 </MenuItem>
               )}
-              <MenuItem disabled={needing.length === 0} onSelect={() => setTimeout(() => setAsking("needs"))}>
-                What needs this{needing.length > 0 ? ` (${needing.length})` : ""}
-              </MenuItem>
-              <MenuItem
-                onSelect={() => (needing.length > 0 ? setTimeout(() => setAsking("delete")) : actions.remove(step))}
-              >
-                Delete
-              </MenuItem>
+              <ItemsOfNeeding step={step} ask={(what) => setTimeout(() => setAsking(what))} />
             </DropdownMenu.Content>
           </DropdownMenu.Portal>
         </DropdownMenu.Root>
         {asking ? (
-          <NeedingDialog
-            step={step}
-            title={title}
-            needing={needing}
-            deleting={asking === "delete"}
-            onClose={() => setAsking(null)}
-          />
+          <NeedingDialog step={step} title={title} deleting={asking === "delete"} onClose={() => setAsking(null)} />
         ) : null}
       </div>
     </li>
+  );
+});
+
+/** What of the menu depends on which steps need this one: that is found when the menu opens, not for every row at every edit. */
+function ItemsOfNeeding({ step, ask }: { step: Step; ask(what: "needs" | "delete"): void }) {
+  const actions = useActions();
+  const needing = useNeeding(step.id);
+  return (
+    <>
+      <MenuItem disabled={needing.length === 0} onSelect={() => ask("needs")}>
+        What needs this{needing.length > 0 ? ` (${needing.length})` : ""}
+      </MenuItem>
+      <MenuItem onSelect={() => (needing.length > 0 ? ask("delete") : actions.remove(step))}>Delete</MenuItem>
+    </>
   );
 }
 
