@@ -1,7 +1,7 @@
 import type { ChFi3d_FilletShape } from "replicad-opencascadejs";
 import { boxOf } from "../facts/box";
 import { notedGap } from "../facts/gaps";
-import { areaOf, quickVolume } from "../facts/mass";
+import { areaOf, quickVolume, volumeChange } from "../facts/mass";
 import { isValid, openPlaces } from "../facts/measure";
 import { unsoundness } from "../facts/soundness";
 import { KernelFault } from "../library/faults";
@@ -97,12 +97,13 @@ export function cutEdges(shape: Shape, edges: readonly CutEdge[]): Worked | Work
  * Whether a body whose edges were worked is nearly the one before: where a rounding comes to lie, material of its own width
  * and of its neighbours' strips is taken off or put on, and no more. The library has been seen to leave a fifth of a body.
  */
-function isNearlyAll(after: Shape, before: Shape, fresh: readonly Shape[]): boolean {
+function isNearlyAll(after: Shape, before: Shape, gone: readonly number[], fresh: readonly number[]): boolean {
   const box = boxOf(before);
   const whole = quickVolume(before);
-  const change = Math.abs(quickVolume(after) - whole);
+  const change = Math.abs(volumeChange(before, gone, after, fresh) ?? quickVolume(after) - whole);
   if (change <= MOST_WORKED * Math.abs(whole) && notedGap(after) <= WIDE) return true;
-  const room = box ? fresh.reduce((sum, face) => sum + areaOf(face), 0) * diagonal(box) : 0;
+  const area = fresh.reduce((sum, place) => sum + areaOf(facesOf(after)[place]!), 0);
+  const room = box ? area * diagonal(box) : 0;
   return change <= room && unsoundness(after, "solid") === null;
 }
 
@@ -145,12 +146,14 @@ function finished(scope: Scope, before: Shape, maker: Maker, faulty: () => numbe
     if (now === undefined) changed.push(place);
     else origins[now] = { from: "face", place };
   });
-  const fresh = facesOf(shape).filter((_, place) => !origins[place]);
+  const fresh = facesOf(shape).flatMap((_, place) => (origins[place] ? [] : [place]));
   // A rounding that eats its neighbours can leave a body that is open, crosses itself or is another: that is none. Faces that
   // were there before were sound before.
   if (
     kind === "solid" &&
-    (openPlaces(shape).length > 0 || !isValid(scope.use(compound(fresh))) || !isNearlyAll(shape, before, fresh))
+    (openPlaces(shape).length > 0 ||
+      !isValid(scope.use(compound(fresh.map((place) => facesOf(shape)[place]!)))) ||
+      !isNearlyAll(shape, before, changed, fresh))
   ) {
     freeShape(shape);
     return { faulty: faulty() };

@@ -16,7 +16,7 @@ const PARALLEL = 2e-2;
  * free surfaces). It is told from the surfaces alone, so it may be said where the faces do not meet: doubt costs time only.
  */
 export function isDelicate(args: readonly Shape[]): boolean {
-  const faces = args.map(surfaceRecordsOf);
+  const faces = args.map((arg) => surfaceRecordsOf(arg).map((surface) => ({ surface, rank: rankOf(surface) })));
   const boxes = args.map((arg) => looseBoxOf(arg));
   for (let a = 0; a < args.length; a++)
     for (let b = a + 1; b < args.length; b++) {
@@ -39,14 +39,23 @@ function mayMeet(one: Shape, two: Shape): boolean {
 /** mm between boxes of faces that may still touch. */
 const ROOM = 1e-3;
 
-function isDelicatePair(a: SurfaceRecord | null, b: SurfaceRecord | null): boolean {
+const RANKS: Partial<Record<SurfaceRecord["kind"], number>> = { plane: 0, cylinder: 1, sphere: 2 };
+const rankOf = (surface: SurfaceRecord | null) => (surface && RANKS[surface.kind]) ?? -1;
+
+interface Ranked {
+  surface: SurfaceRecord | null;
+  /** Planes before cylinders before spheres; less than 0 for all else. */
+  rank: number;
+}
+
+function isDelicatePair({ surface: a, rank: of }: Ranked, { surface: b, rank: to }: Ranked): boolean {
   if (!a || !b) return true;
-  const rank = (surface: SurfaceRecord) => ["plane", "cylinder", "sphere"].indexOf(surface.kind);
-  if (rank(a) < 0 || rank(b) < 0)
+  if (of < 0 || to < 0)
     return a.kind !== "plane" && b.kind !== "plane"
       ? true
       : isFree(a) || isFree(b) || a.kind === "torus" || b.kind === "torus";
-  const [low, high] = rank(a) <= rank(b) ? [a, b] : [b, a];
+  const low = of <= to ? a : b;
+  const high = of <= to ? b : a;
   if (!("axis" in low) || !("axis" in high)) return true;
   const away = sub(high.at, low.at);
   if (low.kind === "plane") {

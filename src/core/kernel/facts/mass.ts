@@ -70,6 +70,32 @@ export function formVolume(shape: Shape, rough = false): number | null {
   return flux / 3;
 }
 
+/**
+ * By how much a solid's volume changed where only some of its faces did, mm³: by the closed forms of those alone, since what
+ * all others hold goes out. @param gone the faces of the solid before that are not in the one after, by place.
+ * @param fresh those of the one after that were not in the one before. @returns null where one of them has no closed form.
+ */
+export function volumeChange(
+  before: Shape,
+  gone: readonly number[],
+  after: Shape,
+  fresh: readonly number[],
+): number | null {
+  const fluxOf = (shape: Shape, places: readonly number[]): number | null => {
+    const { faces } = incidenceOf(shape);
+    let flux = 0;
+    for (const place of places) {
+      if (!faces[place]!.bounds) continue;
+      const form = closedForm(shape, place, false);
+      if (!form) return null;
+      flux += form.flux;
+    }
+    return flux;
+  };
+  const [was, is] = [fluxOf(before, gone), fluxOf(after, fresh)];
+  return was === null || is === null ? null : (is - was) / 3;
+}
+
 type Properties = InstanceType<ReturnType<typeof lib>["GProp_GProps"]>;
 
 function integrated(integrate: (properties: Properties) => void): number {
