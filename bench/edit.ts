@@ -37,7 +37,7 @@ export async function editToPicture(rounds: number): Promise<void> {
     return took;
   };
   const theirs = bareWork(steps);
-  for (let i = 0; i < 12; i++) {
+  for (let i = 0; i < 18; i++) {
     await ours(14 + i / 100);
     for (const work of theirs) work();
   }

@@ -1,6 +1,6 @@
 import { fail } from "../errors";
 import type { Body } from "../items";
-import { allEdgeFacts, boxOf, diagonal, distance, type EdgeFacts, type Vec3, verticesOf } from "../kernel";
+import { allEdgeFacts, boxOf, diagonal, distance, type EdgeFacts, edgeFactsAt, type Vec3, verticesOf } from "../kernel";
 import { type CornerRef, type EdgeRef, writeCornerRef, writeEdgeRef } from "../references";
 import { SAME_PLACE } from "../tolerance";
 import { withoutPlace } from "./faces";
@@ -31,8 +31,10 @@ export function resolveEdge(body: Body, ref: EdgeRef): FoundPlace {
     const place = names.indexOf(ref.edge);
     if (place >= 0) {
       const { print } = ref;
-      const facts = allEdgeFacts(body.shape);
-      const fit = (edge: number) => (facts[edge] && print ? edgeMisfit(facts[edge], print, sizeOf(body)) : 1);
+      const fit = (edge: number) => {
+        const facts = print && edgeFactsAt(body.shape, edge);
+        return facts ? edgeMisfit(facts, print, sizeOf(body)) : 1;
+      };
       return { place, warning: print && hasNearerTwin(names, place, fit) ? TWIN_EDGE : null };
     }
   }

@@ -69,10 +69,11 @@ class Walk {
   private readonly faces = new Map<number, number>();
   private readonly edges = new Map<number, number>();
   private readonly vertices = new Map<number, number>();
-  /** The edges' records, by place. */
-  private readonly edgeRecords: { part: RecordOf<"edge">; place: Place }[] = [];
+  private readonly images: EdgeImages;
 
-  constructor(private readonly places: Places) {}
+  constructor(private readonly places: Places) {
+    this.images = new EdgeImages(places);
+  }
 
   all(root: Child): Structure {
     this.find(root, (found) => this.face(found), "face");
@@ -114,31 +115,35 @@ class Walk {
     this.faces.set(key, place);
     const { surface, surfaceId, place: shift } = found.part as RecordOf<"face">;
     const where = this.places.within(found.place, shift);
-    const wires: EdgeUse[][] = [];
+    const wires = found.part.children
+      .filter(({ part }) => part.kind === "wire")
+      .map((child) => this.wire(found, child, place));
     this.result.faces.push({
       bounds: bounding(found.sense),
       forward: found.sense !== "reversed",
       surface: surface && moved(surface, where),
       wires,
-      image: (use) => this.image(use, surfaceId, where),
+      image: this.images.on(surfaceId, where),
     });
-    for (const child of found.part.children) {
-      if (child.part.kind !== "wire") continue;
-      const wire = this.inside(found, child);
-      const uses: EdgeUse[] = [];
-      for (const part of wire.part.children) {
-        if (part.part.kind !== "edge") continue;
+  }
+
+  private wire(face: Placed, child: Child, place: number): EdgeUse[] {
+    const wire = this.inside(face, child);
+    return wire.part.children
+      .filter(({ part }) => part.kind === "edge")
+      .map((part) => {
         const edge = this.inside(wire, part);
         const number = this.edge(edge);
         const entry = this.result.edges[number]!;
-        note(entry.faces, place);
-        if (bounding(found.sense) && bounding(edge.sense)) entry.uses++;
-        for (const vertex of entry.vertices) note(this.result.vertices[vertex]!.faces, place);
+        entry.faces = noted(entry.faces, place);
+        if (bounding(face.sense) && bounding(edge.sense)) entry.uses++;
+        for (const vertex of entry.vertices) {
+          const corner = this.result.vertices[vertex]!;
+          corner.faces = noted(corner.faces, place);
+        }
         const backwards = composed(child.sense, part.sense) === "reversed";
-        uses.push({ edge: number, bounds: bounding(edge.sense), way: backwards ? -1 : 1 });
-      }
-      wires.push(uses);
-    }
+        return { edge: number, bounds: bounding(edge.sense), way: backwards ? -1 : 1 };
+      });
   }
 
   private edge(found: Placed): number {
@@ -146,17 +151,17 @@ class Walk {
     let number = this.edges.get(key);
     if (number !== undefined) return number;
     const part = found.part as RecordOf<"edge">;
-    const vertices: number[] = [];
+    let vertices: number[] = [];
     for (const child of part.children) {
       if (child.part.kind !== "vertex") continue;
       const vertex = this.inside(found, child);
       const place = this.vertex(vertex);
-      if (bounding(vertex.sense)) vertices.push(place);
+      if (bounding(vertex.sense)) vertices = vertices.concat(place);
     }
     const { curve } = part;
     number = this.result.edges.length;
     this.edges.set(key, number);
-    this.edgeRecords.push({ part, place: found.place });
+    this.images.add(part.images, found.place);
     this.result.edges.push({
       point: part.point,
       tolerance: part.tolerance,
@@ -184,13 +189,30 @@ class Walk {
     }
     return number;
   }
+}
 
-  private image({ edge, way }: EdgeUse, surfaceId: number, where: Place) {
-    const { part, place } = this.edgeRecords[edge]!;
-    const fits = (image: SurfaceImage) =>
-      image.surfaceId === surfaceId && this.places.within(place, image.place).id === where.id;
-    const found = part.images.find(fits);
-    return found ? { curve: way === 1 ? found.curve : found.back, from: found.from, to: found.to } : null;
+/**
+ * The images of edges on the surfaces that they bound, by the place of the edge: all that a structure keeps of the record
+ * that it was read from. Structures last as long as their shapes, and a part has dozens.
+ */
+class EdgeImages {
+  private readonly edges: { images: readonly SurfaceImage[]; place: Place }[] = [];
+
+  constructor(private readonly places: Places) {}
+
+  add(images: readonly SurfaceImage[], place: Place): void {
+    this.edges.push({ images, place });
+  }
+
+  /** Those on one surface. Made here, where nothing of the record that was read is at hand that it would keep. */
+  on(surfaceId: number, where: Place): FaceStructure["image"] {
+    return ({ edge, way }) => {
+      const { images, place } = this.edges[edge]!;
+      const found = images.find(
+        (image) => image.surfaceId === surfaceId && this.places.within(place, image.place).id === where.id,
+      );
+      return found ? { curve: way === 1 ? found.curve : found.back, from: found.from, to: found.to } : null;
+    };
   }
 }
 
@@ -220,9 +242,11 @@ function composed(outer: Sense, inner: Sense): Sense {
   return outer;
 }
 
-function note(list: number[], value: number): void {
-  if (list.at(-1) !== value && !list.includes(value)) list.push(value);
-}
+/**
+ * A list with a value in it, once. A list of its own length: one that is pushed to has room for seventeen, and a shape has
+ * hundreds of lists of two or three, which last as long as it does.
+ */
+const noted = (list: number[], value: number): number[] => (list.includes(value) ? list : list.concat(value));
 
 function moved(surface: SurfaceRecord, place: Place): SurfaceRecord {
   if (place.id === 0) return surface;

@@ -37,28 +37,26 @@ export interface Neighbourhoods {
 
 const known = new WeakMap<Shape, Neighbourhoods>();
 
+class AroundEdge {
+  constructor(
+    readonly faces: number[],
+    private readonly shape: Shape,
+    private readonly place: number,
+  ) {}
+
+  get at(): Vec3 {
+    return edgeMiddle(this.shape, this.place);
+  }
+}
+
 /** Which faces meet at each edge and each vertex. Places are only worked out where they are asked for. */
 export function edgeNeighbourhoods(shape: Shape): Neighbourhoods {
   let found = known.get(shape);
   if (!found) {
     const { edges, vertices } = incidenceOf(shape);
     found = {
-      edges: edges.map(({ point, faces }, place) =>
-        point
-          ? null
-          : {
-              faces,
-              get at() {
-                return edgeMiddle(shape, place);
-              },
-            },
-      ),
-      vertices: vertices.map(({ faces }, place) => ({
-        faces,
-        get at() {
-          return verticesOf(shape)[place]!;
-        },
-      })),
+      edges: edges.map(({ point, faces }, place) => (point ? null : new AroundEdge(faces, shape, place))),
+      vertices,
     };
     known.set(shape, found);
   }
