@@ -156,6 +156,8 @@ export class Bench {
 
   /** What an item is called: by a person, or by the step that made it. */
   nameOf(id: string): string {
+    // A face that cuts is an item of its step's own (`steps/seam/knives`), which nobody has ever named.
+    if (id.startsWith("face:")) return "A cutting face";
     const given = this.part.names[id] ?? this.givenBefore(id);
     return given ?? this.names.get(id) ?? id;
   }

@@ -83,6 +83,7 @@ export {
 } from "./make/spine";
 export * from "./make/sweep";
 export * from "./make/transform";
+export { wholeFace } from "./make/whole-face";
 export { MeshStore } from "./mesh/mesh-store";
 export { type Deflection, type Mesh, tessellate, viewDeflection } from "./mesh/tessellate";
 export { inSpace, type PlaneFrame } from "./space/plane-frame";

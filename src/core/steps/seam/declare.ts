@@ -9,6 +9,12 @@ const schema = z.object({
   stock: z.array(itemRef).max(500).default([]).describe("What is divided; for union and intersect: all the bodies"),
   cutters: z.array(itemRef).max(500).default([]).describe("Solids, sheets and workplanes that divide"),
   cutterFaces: z.array(faceRefSchema).max(500).default([]).describe("Single faces of bodies that divide"),
+  runOn: z
+    .boolean()
+    .default(false)
+    .describe(
+      "Whether cutting faces run on along their own surfaces: a flat one as its plane, a round one all round and along its axis",
+    ),
   keepSide: z
     .record(z.string(), keepSideSchema)
     .default({})
@@ -53,6 +59,13 @@ export const seam = declareStep({
       help: "Single faces of bodies that divide, as far as they reach",
       accepts: "any",
       min: 0,
+      when: { key: "preset", is: ["split", "trim"] },
+    },
+    {
+      key: "runOn",
+      kind: "toggle",
+      label: "Run cutting faces on",
+      help: "Along their own surfaces: planes past all the stock, round faces all round and along their axis",
       when: { key: "preset", is: ["split", "trim"] },
     },
     {

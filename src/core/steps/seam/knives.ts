@@ -12,6 +12,8 @@ import {
   type Shape,
   sheetFromFaces,
   sub,
+  unionBox,
+  wholeFace,
 } from "../../kernel";
 import type { FaceRef } from "../../references";
 import type { KeepSide, Knife, Preset } from "../../seam";
@@ -25,6 +27,7 @@ interface CutterValues {
   preset: Preset;
   cutters: string[];
   cutterFaces: FaceRef[];
+  runOn: boolean;
   keepSide: Record<string, KeepSide>;
 }
 
@@ -61,17 +64,30 @@ export function knivesOf(values: CutterValues, stock: Body[], context: StepConte
   for (const { id } of items) if (!listed.has(id)) listed.set(id, [id]);
   for (const ref of values.cutterFaces) {
     const { body, face } = context.face(ref);
-    const sheet = sheetFromFaces(body.shape, [face]);
-    owned.push(sheet.shape);
+    const shape = values.runOn ? runOnFace(body, face, stock, context) : sheetFromFaces(body.shape, [face]).shape;
+    owned.push(shape);
     const name = body.faces[face]!;
     const plain = `face:${ref.face ?? name}`;
     const id = knives.some(({ item }) => item.id === plain) ? `face:${body.id}:${ref.face ?? name}` : plain;
-    const item: Item = { id, kind: "sheet", shape: sheet.shape, faces: [name], hint: { text: "Face" } };
-    knives.push({ item, shape: sheet.shape, faces: [name] });
+    const item: Item = { id, kind: "sheet", shape, faces: [name], hint: { text: "Face" } };
+    knives.push({ item, shape, faces: [name] });
     listed.set(id, [id]);
     if (!listed.has(`face:${name}`)) listed.set(`face:${name}`, [id]);
   }
   return { knives, keepSide: values.preset === "trim" ? sidesOf(values.keepSide, listed, context) : {} };
+}
+
+/** A face as its whole surface, past all the stock. @throws SeamError `face-ends` where the surface ends with the face. */
+function runOnFace(body: Body, face: number, stock: readonly Body[], { step, nameOf }: StepContext): Shape {
+  const room = stock.flatMap(({ shape }) => looseBoxOf(shape) ?? []).reduce(unionBox);
+  return (
+    wholeFace(body.shape, face, room) ??
+    fail(
+      "face-ends",
+      `This face of ${nameOf(body.id)} cannot be run on: its surface ends where it ends. Cut with it as far as it reaches, or with an offset sheet that is extended.`,
+      { step, bodies: [body.id], field: "cutterFaces" },
+    )
+  );
 }
 
 function sidesOf(given: Record<string, KeepSide>, listed: ReadonlyMap<string, string[]>, { step }: StepContext) {

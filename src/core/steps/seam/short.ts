@@ -20,7 +20,7 @@ export function refuseShort(division: Division, stock: Body[], knives: Knife[], 
     fail("cutter-short", shortSentence(shorts, misses, context), {
       step: context.step,
       ...placesOf(all),
-      ...(shorts.length === 1 ? repairsOf(shorts[0]!) : repairsOfAll(shorts)),
+      ...(shorts.length === 1 ? repairsOf(shorts[0]!, context.step) : repairsOfAll(shorts, context.step)),
     });
   }
   // One cutter of several that misses is worth a word, not a stop: the others still cut.
@@ -88,7 +88,8 @@ function missTrouble(misses: readonly Shortfall[], { step, nameOf }: StepContext
 }
 
 /** What may make a cutter reach: it is tried before it is offered, since only the step that made it knows what it can take. */
-function repairsOf({ cutter, by }: Shortfall): { repair?: Repair; others?: Repair[] } {
+function repairsOf({ cutter, by }: Shortfall, seam: string): { repair?: Repair; others?: Repair[] } {
+  if (isFace(cutter)) return { repair: { label: RUN_ON, step: seam, set: { runOn: true } } };
   if (!canGrow(cutter) || by <= 0) return {};
   const step = stepOf(cutter);
   const more = Math.ceil(by + 1);
@@ -103,20 +104,28 @@ function repairsOf({ cutter, by }: Shortfall): { repair?: Repair; others?: Repai
 }
 
 /** One press for all: each sheet extended, or else drawn out, by what it lacks; drawn out both ways it gains half on each side. */
-function repairsOfAll(shorts: readonly Shortfall[]): { repair?: Repair } {
+function repairsOfAll(shorts: readonly Shortfall[], seam: string): { repair?: Repair } {
   const lacks = new Map<string, number>();
+  if (shorts.every(({ cutter }) => isFace(cutter)))
+    return { repair: { label: RUN_ON, step: seam, set: { runOn: true } } };
   for (const { cutter, by } of shorts) {
+    if (isFace(cutter)) continue;
     if (!canGrow(cutter) || by <= 0) return {};
     lacks.set(stepOf(cutter), Math.max(by, lacks.get(stepOf(cutter)) ?? 0));
   }
-  const changes = [...lacks].map(([step, by]) => {
+  const longer = [...lacks].map(([step, by]) => {
     const more = Math.ceil(by + 1);
     return { step, set: { extend: { add: more } }, or: [{ distance: { add: 2 * more } }] };
   });
+  const faces = shorts.some(({ cutter }) => isFace(cutter)) ? [{ step: seam, set: { runOn: true } }] : [];
+  const changes = [...longer, ...faces];
   const [first, ...others] = changes;
   const label = others.length === 0 ? "Make it reach" : `Make all ${changes.length} reach`;
   return first ? { repair: { label, ...first, ...(others.length > 0 ? { with: others } : {}) } } : {};
 }
 
+/** What a cutting face is called in a division (`knivesOf`). */
+const isFace = (cutter: string): boolean => cutter.startsWith("face:");
+const RUN_ON = "Run the cutting faces on along their surfaces";
 const canGrow = (cutter: string): boolean => cutter.endsWith(":sheet");
 const stepOf = (cutter: string): string => cutter.split(":")[0]!;
