@@ -22,6 +22,32 @@ test("a cutter that falls short says by how much, and one click mends it", async
   await expect(bodyCard(page, "Block 2")).toBeVisible();
 });
 
+test("a face that falls short is run on along its surface with one click, and so says its form", async ({ page }) => {
+  const id = await postJob(page, [
+    block,
+    { id: "pin", type: "cylinder", diameter: 20, height: 8, at: [0, 0, 10] },
+    { id: "s", type: "seam", stock: ["a"], cutterFaces: [{ body: "pin:cylinder", face: "pin:side" }] },
+  ]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  const row = page.locator('[data-step="s"]');
+  await expect(row).toContainText("A cutting face stops short inside Block.");
+  await row.getByRole("button", { name: "Run the cutting faces on along their surfaces" }).click();
+  await built(page);
+  await expect(row).toHaveAttribute("data-state", "good");
+  // A bar of 20 through 40: 12.566 cm³, and what is left of 64.
+  await expect(bodyCard(page, "Block 1")).toContainText("12.57 cm³");
+  await expect(bodyCard(page, "Block 2")).toContainText("51.43 cm³");
+  await row.getByRole("button", { name: "Split", exact: true }).click();
+  const runOn = open(page).getByRole("switch", { name: "Run cutting faces on" });
+  await expect(runOn).toBeChecked();
+  await open(page)
+    .getByRole("group", { name: "Cutting faces" })
+    .getByRole("button", { name: "Take this face out" })
+    .click();
+  await expect(runOn).toBeHidden();
+});
+
 test("fates stay on the right pieces when the block's size changes afterwards", async ({ page }) => {
   const id = await postJob(page, [
     block,

@@ -124,6 +124,10 @@ function referenceWords(schema: z.ZodType): string | null {
 
 function conditionWords(when: FieldCondition | FieldCondition[] | undefined): string {
   return (when ? [when].flat() : [])
-    .map(({ key, is }) => `\`${key}\` is ${is.map((v) => `\`${v}\``).join(" or ")}`)
+    .map((condition) =>
+      "is" in condition
+        ? `\`${condition.key}\` is ${condition.is.map((v) => `\`${v}\``).join(" or ")}`
+        : `\`${condition.key}\` is not empty`,
+    )
     .join(" and ");
 }

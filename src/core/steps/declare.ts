@@ -5,11 +5,8 @@ import type { Trait } from "../items/kinds";
 export const STAGES = ["draw", "shape", "sheets", "seam", "fit", "tube", "mould", "check", "release"] as const;
 export type Stage = (typeof STAGES)[number];
 
-/** A field is shown while another has one of these values; of a list, all have to hold. */
-export interface FieldCondition {
-  key: string;
-  is: string[];
-}
+/** A field is shown while another has one of these values, or holds anything at all; of a list, all have to hold. */
+export type FieldCondition = { key: string; is: string[] } | { key: string; any: true };
 
 /** How a form asks for a value. The form is drawn from these alone. */
 export type Field = { key: string; label: string; help?: string; when?: FieldCondition | FieldCondition[] } & (

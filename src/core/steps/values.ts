@@ -23,7 +23,11 @@ export function shownFields(step: StepLike): Field[] {
 }
 
 const isShown = ({ when }: Field, values: Record<string, unknown>) =>
-  (when ? [when].flat() : []).every(({ key, is }) => is.includes(String(values[key])));
+  (when ? [when].flat() : []).every((condition) =>
+    "is" in condition
+      ? condition.is.includes(String(values[condition.key]))
+      : Array.isArray(values[condition.key]) && (values[condition.key] as unknown[]).length > 0,
+  );
 
 /** A step as it acts: what its form does not show is as if it had never been filled in. */
 export function activeValues<T extends StepLike>(step: T): T {

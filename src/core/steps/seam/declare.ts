@@ -66,7 +66,10 @@ export const seam = declareStep({
       kind: "toggle",
       label: "Run cutting faces on",
       help: "Along their own surfaces: planes past all the stock, round faces all round and along their axis",
-      when: { key: "preset", is: ["split", "trim"] },
+      when: [
+        { key: "preset", is: ["split", "trim"] },
+        { key: "cutterFaces", any: true },
+      ],
     },
     {
       key: "keepCutters",
