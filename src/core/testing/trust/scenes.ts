@@ -70,8 +70,10 @@ const bar: Scene<Bar> = {
     ];
     const marks: Record<string, Vec3> = {};
     bounds.forEach(([from, to], i) => {
-      if (to - from > 1)
-        marks[`m${i}`] = [i === 0 ? from + 0.4 : i === slots.length ? to - 0.4 : (from + to) / 2, 0, 5];
+      // However thin a piece is, it is there: without its mark, whoever finds it would be said to be wrong.
+      const room = to - from;
+      const off = Math.min(0.4, room / 2);
+      if (room > 0.01) marks[`m${i}`] = [i === 0 ? from + off : i === slots.length ? to - off : (from + to) / 2, 0, 5];
     });
     return {
       steps: [
