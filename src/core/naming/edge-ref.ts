@@ -118,7 +118,8 @@ function edgeMisfit(facts: EdgeFacts, print: NonNullable<EdgeRef["print"]>, size
   let sum = 0;
   if (print.at) sum += distance(facts.at, print.at) / size;
   if (print.length !== undefined)
-    sum += 0.25 * Math.min(1, Math.abs(facts.length - print.length) / Math.max(print.length, facts.length, 1e-9));
+    sum +=
+      0.25 * Math.min(1, Math.abs(facts.length - print.length) / Math.max(print.length, facts.length, Number.EPSILON));
   return sum;
 }
 

@@ -118,7 +118,7 @@ function misfit(facts: FaceFacts, print: Fingerprint, size: number): number {
   }
   if (print.centre) sum += distance(facts.centre, print.centre) / size;
   if (print.area !== undefined)
-    sum += 0.25 * Math.min(1, Math.abs(facts.area - print.area) / Math.max(print.area, facts.area, 1e-9));
+    sum += 0.25 * Math.min(1, Math.abs(facts.area - print.area) / Math.max(print.area, facts.area, Number.EPSILON));
   return sum;
 }
 

@@ -147,6 +147,8 @@ const NEAR = 0.35;
 const FAR = 0.7;
 /** mm that numbers in a mark may be off by their rounding, with room to spare. */
 const STILL = 0.05;
+/** Of its own: how far the size of a piece that stayed may have changed by being worked out anew. */
+const AS_LARGE = 1e-5;
 
 /** The spots of some pieces, seen from one body; null when one is not at hand. */
 function seenFrom(tag: string, pieces: readonly Traced[], which: readonly number[]): Vec3[] | null {
@@ -229,7 +231,7 @@ function stillThere({ size, next, spots }: Twin, row: readonly Spot[]): number |
     });
     const others = row.filter((_, j) => j !== i).map((other) => away(other.seen[0]!.at, spot.seen[0]!.at));
     const asFar = others.length > 0 && Math.abs(Math.min(...others) - next) < STILL;
-    return seen && asFar && Math.abs(spot.size - size) <= 1e-5 * size ? [i] : [];
+    return seen && asFar && Math.abs(spot.size - size) <= AS_LARGE * size ? [i] : [];
   });
   return still.length === 1 ? still[0]! : null;
 }

@@ -23,6 +23,7 @@ import {
   verticesOf,
   volumeOf,
 } from "../../kernel";
+import { SAME_WAY } from "../../tolerance";
 
 /** Something to measure: a body or one of its faces, edges or corners by its place; or a curve in space. */
 export type Thing =
@@ -113,7 +114,8 @@ export function measureBetween(a: Thing, b: Thing): BetweenMeasures {
   const [one, two] = [measureThing(a), measureThing(b)];
   return {
     nearest: span,
-    along: span && (sub(span.to, span.from).map((value) => (Math.abs(value) < 1e-9 ? 0 : value)) as unknown as Vec3),
+    along:
+      span && (sub(span.to, span.from).map((value) => (Math.abs(value) < SAME_WAY ? 0 : value)) as unknown as Vec3),
     apart: apartBy(one, two),
     angle: angleBetween(one, two),
   };

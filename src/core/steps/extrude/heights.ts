@@ -3,7 +3,7 @@ import type { Body, SketchItem } from "../../items";
 import { boxOf, corners, dot, inSpace, type PlaneFrame, type Shape, sub } from "../../kernel";
 import { toMm } from "../../params";
 import { along, type Profile } from "../../sketch";
-import { SAME_PLACE } from "../../tolerance";
+import { ALONG, SAME_PLACE } from "../../tolerance";
 import type { StepContext } from "../evaluation";
 import type { Limit } from "./limit";
 import type { ExtrudeValues } from "./values";
@@ -67,7 +67,7 @@ function reach(shape: Shape, { origin, normal }: PlaneFrame): number[] {
 /** How high a plane stands over the points of a profile; endless where it is square to the profile's plane. */
 function overPlane(plane: NonNullable<Limit["plane"]>, frame: PlaneFrame, { graph }: Profile): number[] {
   const slope = dot(plane.normal, frame.normal);
-  if (Math.abs(slope) < 1e-6) return [];
+  if (Math.abs(slope) < ALONG) return [];
   return graph.stretches.flatMap(({ curve, from, to }) =>
     Array.from({ length: 9 }, (_, i) => {
       const at = inSpace(frame, along(curve, from + ((to - from) * i) / 8));

@@ -20,6 +20,7 @@ import {
 } from "../../kernel";
 import { baseName } from "../../naming";
 import { divideEach, joinPieces, type Knife, type Piece } from "../../seam";
+import { ALONG } from "../../tolerance";
 import type { StepContext } from "../evaluation";
 import { planeKnife } from "../seam/plane-knife";
 import type { Plane } from "../shared/plane/planes";
@@ -60,7 +61,7 @@ export function limitOf(values: ExtrudeValues, frame: PlaneFrame, context: StepC
     return ofBodies(bodies, bodies.map(({ id }) => context.nameOf(id)).join(", "));
   }
   const ofPlane = (plane: Plane, id: string, name: string): Limit => {
-    if (Math.abs(dot(plane.normal, frame.normal)) < 1e-6)
+    if (Math.abs(dot(plane.normal, frame.normal)) < ALONG)
       fail("ends-nowhere", `${name} stands square to the sketch, so nothing ends there. Pick another.`, { step });
     const item: Workplane = { id, kind: "workplane", ...plane, hint: { text: name } };
     const knives = (bodies: readonly Body[]) => {

@@ -55,7 +55,7 @@ export const evaluateRevolve = evaluates(revolve, {
       sheet: (...curves) => turnSheet(...curves, turn, sensesOf(profile)),
     };
     const bodies = bodiesOf(values, item, profile, maker, context);
-    const half = values.extent !== "full" && Math.abs(turn.sweep - Math.PI) < 1e-12;
+    const half = values.extent !== "full" && Math.abs(turn.sweep - Math.PI) < SAME_WAY;
     return putInto(values, targets, half ? bodies.map(withOneCap) : bodies, context);
   },
 });

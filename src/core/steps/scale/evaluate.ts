@@ -5,6 +5,7 @@ import { has } from "../../items/kinds";
 import { freeShape, isValid, openEdges, scaled, type Vec3, volumeOf } from "../../kernel";
 import { faceNamesOf } from "../../naming";
 import { toFactor } from "../../params";
+import { SAME_SIZE } from "../../tolerance";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { toVec3 } from "../shared/space";
 import { scaleStep } from "./declare";
@@ -61,7 +62,8 @@ function stretched(body: Body, about: Vec3, factors: Vec3, context: StepContext)
   }
   const { shape, sources } = made;
   const wanted = volumeOf(body.shape) * factors[0] * factors[1] * factors[2];
-  const sound = openEdges(shape).length === 0 && isValid(shape) && Math.abs(volumeOf(shape) - wanted) <= 1e-6 * wanted;
+  const sound =
+    openEdges(shape).length === 0 && isValid(shape) && Math.abs(volumeOf(shape) - wanted) <= SAME_SIZE * wanted;
   if (!sound || sources.includes(-1)) {
     freeShape(shape);
     throw refuse();

@@ -67,9 +67,12 @@ function pointsOf({ frame }: SketchItem, { graph }: Profile) {
   );
 }
 
+/** A sine: a path that leaves its section at less sweeps no room worth having. */
+const FLAT = 1e-3;
+
 /** A section along which the path runs sweeps nothing. */
 function refuseFlat({ frame, id }: SketchItem, { spine, from }: NamedSpine, context: StepContext): void {
-  if (Math.abs(dot(startOf(spine).way, frame.normal)) > 1e-3) return;
+  if (Math.abs(dot(startOf(spine).way, frame.normal)) > FLAT) return;
   fail(
     "section-flat",
     `The path runs within the plane of ${context.nameOf(id)}, so it sweeps no room. Draw the section across the path.`,
