@@ -1,3 +1,4 @@
+import { flatOf } from "../facts/planes";
 import { incidenceOf } from "../library/incidence";
 import { lib } from "../library/library";
 import { type Scope, scoped } from "../library/scope";
@@ -16,13 +17,14 @@ const PAST = 1;
  * @returns null where a free surface has no shape of its own beyond the face.
  */
 export function wholeFace(body: Shape, place: number, room: Box): Shape | null {
-  const { surface, forward } = incidenceOf(body).faces[place]!;
+  const face = incidenceOf(body).faces[place]!;
+  const { surface, forward } = face;
   if (!surface) return null;
-  if (surface.kind === "plane") {
-    const normal = forward ? surface.axis : scale(surface.axis, -1);
+  const plane = flatOf(face);
+  if (plane) {
     const middle = centre(room);
-    const at = sub(middle, scale(normal, dot(sub(middle, surface.at), normal)));
-    return scoped((scope) => shellOf([scope.use(makePlaneFace(at, normal, diagonal(room) + PAST))]));
+    const at = sub(middle, scale(plane.normal, dot(sub(middle, plane.origin), plane.normal)));
+    return scoped((scope) => shellOf([scope.use(makePlaneFace(at, plane.normal, diagonal(room) + PAST))]));
   }
   if (!("axis" in surface)) return naturalSheet(body, place, diagonal(room) + PAST)?.shape ?? null;
   return scoped((scope) => {

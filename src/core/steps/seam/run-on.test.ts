@@ -20,7 +20,7 @@ const cut = (faces: [body: string, face: string][], more: object = {}) => ({
 });
 /** The volumes of what comes of the block, smallest first. */
 const volumes = (...steps: object[]) =>
-  buildSteps(block, ...(steps as never[]))
+  buildSteps(block, ...(steps as unknown as never[]))
     .bodies.filter(({ id }) => id.startsWith("s:"))
     .map(({ shape }) => volumeOf(shape))
     .sort((a, b) => a - b);
@@ -95,6 +95,53 @@ describe("a face of a body cuts as its whole surface", () => {
     );
     expect(found).toHaveLength(8);
     expect(found.reduce((sum, volume) => sum + volume, 0) / WHOLE).toBeCloseTo(1, 12);
+  });
+});
+
+describe("a side means the same run on or not", () => {
+  // Bodies that reach by themselves, so that both can be had; a mirrored one has surfaces whose own axes are left-handed.
+  const TOOLS: [kind: string, tool: object][] = [
+    ["plane", { id: "c", type: "box", size: [7, 90, 90], at: [11, 0, -20] }],
+    ["cylinder", { id: "c", type: "cylinder", diameter: 20, height: 90, at: [6, 3, -20] }],
+    ["cone", { id: "c", type: "cone", diameter: 40, top: 10, height: 60, at: [6, 3, -20] }],
+    ["sphere", { id: "c", type: "sphere", diameter: 24, at: [6, 3, 15] }],
+    ["torus", { id: "c", type: "torus", diameter: 20, section: 6, at: [6, 3, 15] }],
+  ];
+  const CHANGES: [how: string, of: string, steps: object[]][] = [
+    ["as made", "c:", []],
+    ["turned and moved", "c:", [{ id: "m", type: "move", bodies: ["c"], by: [2, 1, 0], turn: 180 }]],
+    [
+      "mirrored",
+      "m:",
+      [
+        { id: "w", type: "workplane", base: "yz", offset: 1 },
+        { id: "m", type: "mirror", bodies: ["c"], about: "workplane", plane: ["w"], keep: false },
+      ],
+    ],
+  ];
+  const cases = TOOLS.flatMap(([kind, tool]) =>
+    CHANGES.map(([how, of, steps]) => [kind, how, of, [tool, ...steps]] as const),
+  );
+
+  test.each(cases)("%s, %s", (kind, _how, of, steps) => {
+    const bodies = buildSteps(block, ...(steps as unknown as never[])).bodies;
+    const made = bodies.find(({ id }) => id.startsWith(of)) ?? bodies.at(-1)!;
+    let tried = 0;
+    for (const face of made.faces.filter((_, i) => surfacesOf(made.shape)[i]!.kind === kind)) {
+      const side = (keep: string, runOn: boolean) => {
+        const step = cut([[made.id, face]], { preset: "trim", runOn, keepSide: { [`face:${face}`]: keep } });
+        const built = build(jobOf([block, ...steps, step] as never));
+        if (built.step("s").state !== "good") return null;
+        return built.bodies.filter(({ id }) => id.startsWith("s:")).map(({ shape }) => volumeOf(shape));
+      };
+      for (const keep of ["front", "back"]) {
+        const plain = side(keep, false);
+        if (!plain) continue;
+        tried++;
+        close(side(keep, true)!, plain);
+      }
+    }
+    expect(tried).toBeGreaterThan(0);
   });
 });
 
