@@ -271,6 +271,14 @@ test("a view is kept under a name with its section, found by typing, the same in
   await page.keyboard.press("Enter");
   await expect(views.getByRole("button", { name: "Seat cut open", exact: true })).toBeVisible();
   expect((await new AxeBuilder({ page }).include("[role=dialog]").analyze()).violations).toEqual([]);
+  // A name that another has is not taken in silence.
+  await views.getByRole("textbox", { name: "Name" }).fill("Other");
+  await views.getByRole("button", { name: "Keep this view" }).click();
+  await views.getByRole("button", { name: "Rename Other" }).click();
+  await page.keyboard.type("Seat");
+  await page.keyboard.press("Enter");
+  await expect(views.getByRole("alert")).toContainText("Another view is called “Seat”. Nothing was renamed.");
+  await views.getByRole("button", { name: "Throw away Other" }).click();
   await views.getByRole("textbox", { name: "Name" }).fill("Seat");
   await views.getByRole("button", { name: "Replace it" }).click();
   await expect(views.getByRole("list", { name: "Kept views" }).getByRole("listitem")).toHaveCount(1);

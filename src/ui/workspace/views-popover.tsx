@@ -43,6 +43,7 @@ function Views({ scene }: { scene: ViewScene }) {
   const { job, workspace } = useStores();
   const part = usePart();
   const [typed, setTyped] = useState("");
+  const [taken, setTaken] = useState<string | null>(null);
   const edit = job.store.getState().editPart;
   const name = typed.trim() || freeViewName(part.views);
   const replaces = part.views.some((view) => view.name === name);
@@ -59,11 +60,14 @@ function Views({ scene }: { scene: ViewScene }) {
               key={view.name}
               view={view}
               take={() => takeView(view, scene, workspace)}
-              rename={(now) =>
-                edit(part.id, `Call the view ${view.name} ${now}`, (draft) =>
-                  viewEdits.renameView(draft, view.name, now),
-                )
-              }
+              rename={(now) => {
+                const clash = part.views.some(({ name }) => name === now);
+                setTaken(clash ? now : null);
+                if (!clash)
+                  edit(part.id, `Call the view ${view.name} ${now}`, (draft) =>
+                    viewEdits.renameView(draft, view.name, now),
+                  );
+              }}
               remove={() =>
                 edit(part.id, `Throw away the view ${view.name}`, (draft) => viewEdits.removeView(draft, view.name))
               }
@@ -75,6 +79,11 @@ function Views({ scene }: { scene: ViewScene }) {
           Turn the part as you want to see it again, cut it open if need be, and keep that under a name.
         </p>
       )}
+      {taken ? (
+        <p role="alert" className="text-[0.8125rem] text-warn">
+          Another view is called “{taken}”. Nothing was renamed.
+        </p>
+      ) : null}
       <form
         className="flex items-end gap-2 border-t border-line pt-2"
         onSubmit={(event) => {
