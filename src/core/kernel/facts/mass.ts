@@ -59,15 +59,21 @@ function volumeBy(shape: Shape, integrate: (whole: Shape) => number): number {
 
 /** Volume of a solid by closed forms alone, mm³; null where a face has none. @param rough with free faces as they are seen quickly. */
 export function formVolume(shape: Shape, rough = false): number | null {
+  const flux = fluxOf(shape, incidenceOf(shape).faces.keys(), rough);
+  return flux === null ? null : flux / 3;
+}
+
+/** What faces, by place, hold between them and the origin, three times over; null where one has no closed form. */
+function fluxOf(shape: Shape, places: Iterable<number>, rough: boolean): number | null {
   const { faces } = incidenceOf(shape);
   let flux = 0;
-  for (const [place, face] of faces.entries()) {
-    if (!face.bounds) continue;
+  for (const place of places) {
+    if (!faces[place]!.bounds) continue;
     const form = closedForm(shape, place, rough);
     if (!form) return null;
     flux += form.flux;
   }
-  return flux / 3;
+  return flux;
 }
 
 /**
@@ -81,18 +87,7 @@ export function volumeChange(
   after: Shape,
   fresh: readonly number[],
 ): number | null {
-  const fluxOf = (shape: Shape, places: readonly number[]): number | null => {
-    const { faces } = incidenceOf(shape);
-    let flux = 0;
-    for (const place of places) {
-      if (!faces[place]!.bounds) continue;
-      const form = closedForm(shape, place, false);
-      if (!form) return null;
-      flux += form.flux;
-    }
-    return flux;
-  };
-  const [was, is] = [fluxOf(before, gone), fluxOf(after, fresh)];
+  const [was, is] = [fluxOf(before, gone, false), fluxOf(after, fresh, false)];
   return was === null || is === null ? null : (is - was) / 3;
 }
 
