@@ -12,14 +12,12 @@ for (const file of ["unit.json", "e2e.json"]) rmSync(`test-results/${file}`, { f
 const npx = (...args) => spawnSync("npx", ["--no-install", ...args], { stdio: "inherit" }).status === 0;
 let passed = 0;
 let failed = 0;
-const count = (ok) => (ok ? passed++ : failed++);
+/** What failed, by its title: said again at the end, where a long output is read first. */
+const broken = [];
 
-title("Types");
-count(npx("tsc", "--noEmit"));
-title("Lint");
-count(npx("biome", "check", "."));
-title("Layers");
-count(npx("depcruise", "src", "--config", ".dependency-cruiser.cjs"));
+check("Types", "tsc", "--noEmit");
+check("Lint", "biome", "check", ".");
+check("Layers", "depcruise", "src", "--config", ".dependency-cruiser.cjs");
 
 title("Unit tests");
 const unit = npx("vitest", "run", "--reporter=default", "--reporter=json", "--outputFile.json=test-results/unit.json");
@@ -31,8 +29,19 @@ title("Tests in the browser");
 const e2e = npx("playwright", "test");
 tally(e2e, "e2e.json", ({ stats }) => [stats.expected, stats.unexpected + stats.flaky]);
 
+if (broken.length > 0) console.log(`\nFailed: ${broken.join(", ")}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);
+
+/** Runs one check that either holds or does not. */
+function check(name, ...args) {
+  title(name);
+  if (npx(...args)) passed++;
+  else {
+    failed++;
+    broken.push(name);
+  }
+}
 
 /** Adds a runner's own count; a runner that failed without failing a test counts as one failure. */
 function tally(ok, file, read) {
@@ -41,6 +50,7 @@ function tally(ok, file, read) {
   passed += good;
   failed += ok ? bad : Math.max(bad, 1);
   if (ok && good === 0) failed++;
+  if (!ok || good === 0) broken.push(path);
 }
 
 /** Debian's Chromium: installed where that is allowed, else asked for. */
