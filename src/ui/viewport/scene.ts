@@ -1,3 +1,4 @@
+import same from "fast-deep-equal/es6";
 import {
   AmbientLight,
   Box3,
@@ -14,6 +15,7 @@ import {
   Raycaster,
   Scene,
   Sphere,
+  Vector2,
   Vector3,
   WebGLRenderer,
 } from "three";
@@ -21,6 +23,7 @@ import { BodyObject } from "./body-object";
 import type { Hit, ViewContent, ViewSection } from "./drawn";
 import { disposeFloor, fieldFor, makeFloor } from "./floor";
 import { type Candidate, distanceToSegment, nearestSeen, type Pixel } from "./near";
+import { NextPicture } from "./next-picture";
 import { pieceColour, type ViewColours, viewColours } from "./palette";
 import { colourPlane, disposePlane, makeMarker, makePlane } from "./scene-marks";
 import { SectionCap } from "./section-cap";
@@ -49,8 +52,11 @@ export class ViewScene {
   private readonly listeners = new Set<() => void>();
   private drawing: ViewContent | null = null;
   private colours: ViewColours = viewColours(false);
-  private pending = false;
-  private size = { width: 1, height: 1 };
+  private readonly picture = new NextPicture(
+    () => this.drawPicture(),
+    () => this.objects.size === 0 && this.lines.size === 0,
+  );
+  private size = { width: 0, height: 0 };
   private fitted = false;
 
   constructor(readonly canvas: HTMLCanvasElement) {
@@ -65,6 +71,8 @@ export class ViewScene {
 
   draw(drawing: ViewContent): void {
     const before = this.drawing;
+    // Much changes that the view does not show.
+    if (before && same(before, drawing)) return;
     this.drawing = drawing;
     this.colours = viewColours(drawing.dark);
     this.scene.background = new Color(this.colours.ground);
@@ -103,6 +111,7 @@ export class ViewScene {
     // A view that was empty is fitted to the first thing that comes into it.
     const empty = drawing.bodies.length === 0 && drawing.lines.length === 0;
     if (empty) this.fitted = false;
+    if (empty && before && before.bodies.length + before.lines.length > 0) this.picture.emptied();
     if (!this.fitted && !empty) {
       this.fitted = true;
       this.fit();
@@ -114,7 +123,7 @@ export class ViewScene {
       !this.camera.holds(this.bounds())
     )
       this.fit();
-    if (before !== drawing) this.render();
+    this.render();
   }
 
   private lightParts({ bodies, hovered, hoveredEdge, hoveredCorner }: ViewContent): void {
@@ -327,11 +336,14 @@ export class ViewScene {
     return this.camera.pixel(...point);
   }
 
-  resize(width: number, height: number): void {
-    this.size = { width: Math.max(1, width), height: Math.max(1, height) };
-    this.renderer.setSize(this.size.width, this.size.height, false);
-    this.camera.resize(this.size.width, this.size.height);
-    this.materials.resize(this.size.width, this.size.height);
+  /** The place that it has on the page may be another one: what is seen fits itself to it at once, the picture at the next frame. */
+  resized(): void {
+    const { clientWidth, clientHeight } = this.canvas.parentElement!;
+    const size = { width: Math.max(1, clientWidth), height: Math.max(1, clientHeight) };
+    if (size.width === this.size.width && size.height === this.size.height) return;
+    this.size = size;
+    this.camera.resize(size.width, size.height);
+    this.materials.resize(size.width, size.height);
     this.render();
   }
 
@@ -401,27 +413,32 @@ export class ViewScene {
   }
 
   private render(): void {
-    if (this.pending) return;
-    this.pending = true;
-    requestAnimationFrame(() => {
-      this.pending = false;
-      this.drawFloor();
-      const { camera, target } = this.camera;
-      const offset = camera.position.clone().sub(target);
-      const side = new Vector3().crossVectors(camera.up, offset).multiplyScalar(0.35);
-      this.light.position
-        .copy(camera.position)
-        .add(side)
-        .addScaledVector(camera.up, offset.length() * 0.4);
-      this.light.target.position.copy(target);
-      for (const marker of this.markers) {
-        marker.scale.setScalar(9 / this.camera.pixelsPerMm);
-        marker.quaternion.copy(camera.quaternion);
-      }
-      this.renderer.render(this.scene, camera);
-      for (const listener of this.listeners) listener();
-      this.canvas.dataset.frames = String(Number(this.canvas.dataset.frames ?? 0) + 1);
-    });
+    this.picture.ask();
+  }
+
+  private drawPicture(): void {
+    // What changed the page may have changed the place of the view with it: one picture for both.
+    this.resized();
+    const drawn = this.renderer.getSize(new Vector2());
+    // A new size wipes what is drawn, so it is set when the new picture follows.
+    if (drawn.x !== this.size.width || drawn.y !== this.size.height)
+      this.renderer.setSize(this.size.width, this.size.height, false);
+    this.drawFloor();
+    const { camera, target } = this.camera;
+    const offset = camera.position.clone().sub(target);
+    const side = new Vector3().crossVectors(camera.up, offset).multiplyScalar(0.35);
+    this.light.position
+      .copy(camera.position)
+      .add(side)
+      .addScaledVector(camera.up, offset.length() * 0.4);
+    this.light.target.position.copy(target);
+    for (const marker of this.markers) {
+      marker.scale.setScalar(9 / this.camera.pixelsPerMm);
+      marker.quaternion.copy(camera.quaternion);
+    }
+    this.renderer.render(this.scene, camera);
+    for (const listener of this.listeners) listener();
+    this.canvas.dataset.frames = String(Number(this.canvas.dataset.frames ?? 0) + 1);
   }
 
   /** A floor at Z 0 under the part, ruled as finely as can be told apart; null takes it away. @returns the width of a field, mm. */
@@ -466,6 +483,7 @@ export class ViewScene {
   }
 
   dispose(): void {
+    this.picture.stop();
     this.camera.dispose();
     for (const object of this.objects.values()) object.dispose();
     for (const cap of this.caps) cap.dispose();

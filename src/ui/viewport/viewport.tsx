@@ -33,7 +33,7 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
     }
     scene.current = view;
     onScene(view);
-    const observer = new ResizeObserver(([entry]) => view.resize(entry!.contentRect.width, entry!.contentRect.height));
+    const observer = new ResizeObserver(() => view.resized());
     observer.observe(element.parentElement!);
     return () => {
       observer.disconnect();

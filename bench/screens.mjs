@@ -1,0 +1,207 @@
+// Whether a screen got slower: the application as it stands beside the one of an earlier commit, each built and served by itself,
+// the same screens of the same job in turns. Usage: npm run bench:screens -- COMMIT|FOLDER [rounds]; a folder holds a checkout that
+// is built. Takes some minutes.
+import { spawn, spawnSync } from "node:child_process";
+import { createHash } from "node:crypto";
+import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { chromium } from "@playwright/test";
+import { build, root } from "../scripts/lib.mjs";
+
+const [commit, rounds = "7"] = process.argv.slice(2);
+if (!commit) {
+  console.error("Usage: npm run bench:screens -- COMMIT|FOLDER [rounds]: what to compare with.");
+  process.exit(2);
+}
+const folder = mkdtempSync(path.join(tmpdir(), "bold-seam-screens-"));
+const earlier = existsSync(path.join(commit, ".next")) ? path.resolve(commit) : checkout();
+build();
+// The earlier demo opens in both.
+const document = JSON.parse(readFileSync(path.join(earlier, "demo", "star-pier.json"), "utf8"));
+const contents = new Map();
+for (const file of document.files) {
+  const bytes = readFileSync(path.join(earlier, "demo", file.path ?? file.name));
+  contents.set(file.name, bytes);
+  file.sha256 = createHash("sha256").update(bytes).digest("hex");
+  delete file.path;
+}
+
+const servers = [serve(earlier, 3481), serve(root, 3482)];
+try {
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+    args: ["--no-sandbox", "--enable-unsafe-swiftshader"],
+  });
+  const sides = await Promise.all(servers.map((server) => side(browser, server.address)));
+  const screens = screensOf(document);
+  const times = new Map(screens.map(({ name }) => [name, [[], []]]));
+  // The first round is for what every later visit has by then: scripts in the browser's cache, views that are stored.
+  for (let round = 0; round <= Number(rounds); round++)
+    for (const which of round % 2 ? [1, 0] : [0, 1])
+      for (const screen of screens) {
+        const ms = await shown(screen, sides[which]).catch((error) => {
+          throw new Error(`${screen.name}, ${which ? "as it is now" : commit}: ${error.message}`);
+        });
+        if (round > 0) times.get(screen.name)[which].push(ms);
+      }
+  console.log(`${"screen".padEnd(56)} ${commit.padStart(9)}       now     ratio`);
+  for (const [name, [then, now]] of times) {
+    const [a, b] = [median(then), median(now)];
+    console.log(
+      `${name.padEnd(56)} ${a.toFixed(0).padStart(6)} ms ${b.toFixed(0).padStart(6)} ms ${(b / a).toFixed(2).padStart(9)}`,
+    );
+  }
+  await browser.close();
+} finally {
+  for (const { server } of servers) server.kill();
+  rmSync(folder, { recursive: true, force: true });
+}
+
+/** What is shown and when it stands: only what both ages of the page have in common is asked for. */
+function screensOf({ parts }) {
+  const steps = parts.flatMap((part) => part.steps.map((step) => ({ part: part.name, step })));
+  const first = (what) => steps.find(what);
+  const sketch = first(({ step }) => step.type === "sketch");
+  const seam = first(({ step }) => step.type === "seam");
+  const box = first(({ step }) => step.type === "box");
+  const card = (page) => page.locator("article[data-body] canvas").first().waitFor();
+  const opening = (name, { part, step }, ready) => ({
+    name,
+    before: ({ page }) => choose(page, part),
+    shown: async ({ page }) => {
+      await page.locator(`[data-step="${step.id}"] button.truncate`).click();
+      await page.locator(`[data-open-step="${step.id}"]`).waitFor();
+      await ready?.(page);
+    },
+    after: ({ page }) => page.getByRole("button", { name: "Discard" }).click(),
+  });
+  return [
+    {
+      name: "the jobs page",
+      shown: async ({ page, address }) => {
+        await page.goto(address, { waitUntil: "commit" });
+        await page.getByText(document.name).first().waitFor();
+      },
+    },
+    {
+      name: "a job, to its first mesh",
+      shown: async ({ page, address, id }) => {
+        await page.goto(`${address}/jobs/${id}`, { waitUntil: "commit" });
+        await card(page);
+      },
+    },
+    ...parts.slice(1).map(({ name }) => ({
+      name: `the part “${name}”, to its first mesh`,
+      shown: async ({ page }) => {
+        await page.getByLabel("Part", { exact: true }).selectOption({ label: name });
+        await card(page);
+      },
+    })),
+    opening("the form of a sketch", sketch),
+    opening("the form of a block", box),
+    opening("the form of a division, to its first piece", seam, (page) =>
+      page.locator("[data-piece] >> nth=0").waitFor(),
+    ),
+    {
+      name: "the form of a new block, from the stage",
+      shown: async ({ page }) => {
+        await page.getByRole("navigation", { name: "Stages" }).getByRole("button", { name: "Shape" }).click();
+        await page.getByRole("region", { name: "Shape tools" }).getByRole("button", { name: "Block" }).first().click();
+        await page.locator("[data-open-step]").waitFor();
+      },
+      after: ({ page }) => page.getByRole("button", { name: "Discard" }).click(),
+    },
+    {
+      name: "the release dialog",
+      shown: async ({ page }) => {
+        await page.getByRole("navigation", { name: "Stages" }).getByRole("button", { name: "Release" }).click();
+        await page.getByRole("dialog").waitFor();
+      },
+      after: ({ page }) => page.keyboard.press("Escape"),
+    },
+  ];
+}
+
+/** How long until a screen stands, ms. */
+async function shown(screen, side) {
+  await screen.before?.(side);
+  const start = performance.now();
+  await screen.shown(side);
+  const ms = performance.now() - start;
+  await screen.after?.(side);
+  await idle(side);
+  return ms;
+}
+
+async function choose(page, part) {
+  await page.getByLabel("Part", { exact: true }).selectOption({ label: part });
+  await page.locator('[data-engine="idle"]').waitFor({ state: "attached", timeout: 60_000 });
+  await page.locator("article[data-body]").first().waitFor();
+}
+
+async function idle({ page }) {
+  if (page.url().includes("/jobs/"))
+    await page.locator('[data-engine="idle"]').waitFor({ state: "attached", timeout: 60_000 });
+}
+
+/** A page of one of the two, with the job in it. */
+async function side(browser, address) {
+  for (let i = 0; i < 200; i++) {
+    const answer = await fetch(`${address}/api/health`).catch(() => null);
+    if (answer?.ok) break;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  for (const file of document.files)
+    await post(
+      `${address}/api/files?name=${encodeURIComponent(file.name)}`,
+      "application/octet-stream",
+      contents.get(file.name),
+    );
+  const { id } = await post(`${address}/api/jobs`, "application/json", JSON.stringify({ document }));
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  page.setDefaultTimeout(60_000);
+  return { page, address, id };
+}
+
+/** The commit to compare with, built in a folder of its own. */
+function checkout() {
+  const home = path.join(folder, "earlier");
+  sh(root, "git", "clone", "--quiet", root, home);
+  sh(home, "git", "checkout", "--quiet", commit);
+  sh(home, "npm", "ci", "--no-audit", "--no-fund", "--silent");
+  sh(home, "node", "scripts/prepare-kernel.mjs");
+  sh(home, "npx", "--no-install", "next", "build");
+  return home;
+}
+
+async function post(address, type, body) {
+  const answer = await fetch(address, { method: "POST", headers: { "Content-Type": type }, body });
+  if (!answer.ok) throw new Error(`${address}: ${answer.status} ${await answer.text()}`);
+  return await answer.json();
+}
+
+function serve(home, port) {
+  const address = `http://127.0.0.1:${port}`;
+  const server = spawn(
+    process.execPath,
+    ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(port)],
+    {
+      cwd: home,
+      stdio: "ignore",
+      env: { ...process.env, DATABASE_URL: `file:${path.join(folder, `${port}.db`)}`, NEXT_TELEMETRY_DISABLED: "1" },
+    },
+  );
+  return { server, address };
+}
+
+function sh(cwd, command, ...args) {
+  const { status, stdout } = spawnSync(command, args, { cwd, stdio: ["ignore", "pipe", "inherit"], maxBuffer: 1e9 });
+  if (status === 0) return stdout;
+  console.error(`${command} ${args.join(" ")} failed.`);
+  process.exit(1);
+}
+
+function median(values) {
+  return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
+}
