@@ -77,12 +77,23 @@ try {
     const idle = () => page.locator('[data-engine="idle"]').waitFor({ state: "attached", timeout: 120_000 });
     await idle();
     const title = page.locator('[data-step="cut"]').getByRole("button", { name: "Split", exact: true });
-    const before = await worked(session);
-    await title.click();
-    // Plain selectors: what a test asks the page by its words is the page's own time, too.
-    await page.locator("[data-piece] >> nth=0").waitFor({ timeout: 120_000 });
-    await idle();
-    const rows: [string, number][] = [["open the step", (await worked(session)) - before]];
+    const opening = async () => {
+      const before = await worked(session);
+      await title.click();
+      // Plain selectors: what a test asks the page by its words is the page's own time, too.
+      await page.locator("[data-piece] >> nth=0").waitFor({ timeout: 120_000 });
+      await idle();
+      return (await worked(session)) - before;
+    };
+    // The first time the browser compiles what the form needs; each later time is what opening costs.
+    const rows: [string, number][] = [["open the step, the first time", await opening()]];
+    const again: number[] = [];
+    for (let i = 0; i < 5; i++) {
+      await page.locator("[data-open-step] button", { hasText: "Discard" }).click();
+      await idle();
+      again.push(await opening());
+    }
+    rows.push(["open the step", median(again)]);
     const slider = page.getByRole("slider", { name: "Pull pieces apart" });
     await slider.focus();
     rows.push(["pull apart, a step", await cost(session, page, 15, () => page.keyboard.press("ArrowRight"))]);

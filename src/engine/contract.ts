@@ -57,10 +57,15 @@ export interface PieceView {
   inner: Vec3 | null;
   /** Centre of its skin: how a step remembers its place. */
   centre: Vec3;
+  meshId: string;
   mesh: ViewMesh;
 }
 
-export interface Evaluation {
+/** A piece as it is sent: without its mesh where the asker has it. */
+export type SentPiece = Omit<PieceView, "mesh"> & { mesh?: ViewMesh };
+
+/** What came of a part; `P`: its pieces as the page has them, or as they are sent. */
+export interface Evaluation<P = PieceView> {
   steps: StepReport[];
   items: ItemView[];
   /** The items as they were before the step that is edited: what it can pick from. */
@@ -68,7 +73,7 @@ export interface Evaluation {
   /** What its references mean of that, and where the faces are that notes are on. */
   meanings?: Meanings;
   noted: Whereabouts[];
-  pieces?: PieceView[];
+  pieces?: P[];
 }
 
 export interface ReleaseRequest {
@@ -136,7 +141,7 @@ export interface Progress {
 
 /** All that an engine is asked, by name: what each operation is given, and what it gives. */
 export interface Operations {
-  evaluate: { asks: EvaluateRequest; gives: Evaluation };
+  evaluate: { asks: EvaluateRequest; gives: Evaluation<SentPiece> };
   release: { asks: ReleaseRequest; gives: Uint8Array };
   /** Measures of one thing, or of two and how they lie to each other: exact. */
   measure: { asks: MeasureRequest; gives: Measurement };

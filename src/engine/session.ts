@@ -2,6 +2,7 @@ import { SeamError } from "@/core/errors";
 import {
   evaluatePart,
   fromStored,
+  Held,
   type PartResult,
   pack,
   ResultCache,
@@ -48,6 +49,7 @@ const WORTH_STORING = 120;
 export class EngineSession implements EngineApi, Workshop {
   private config: EngineConfig = {};
   private readonly cache = new ResultCache();
+  private readonly held = new Held();
   private readonly files = new Map<string, Uint8Array>();
   private readonly warming = warmUp(WARM_ROUNDS);
   readonly views = new Views();
@@ -85,6 +87,8 @@ export class EngineSession implements EngineApi, Workshop {
     if (!part) throw new SeamError({ code: "part-missing", message: "That part is no longer in the job." });
     await this.fetchFiles(job, request.files);
     const stored = await this.fetchStored(request.storedKeys ?? []);
+    // With no step open nothing is held for one.
+    if (!pieces) this.held.clear();
     // From here on it computes: whoever is patient only for so long counts from now.
     progress?.({ done: 0, total: part.steps.length, step: "" });
     return evaluatePart(job, part, {
@@ -95,7 +99,7 @@ export class EngineSession implements EngineApi, Workshop {
         return found ? fromStored(found) : undefined;
       },
       ...(upTo ? { upTo } : {}),
-      ...(pieces ? { pieces } : {}),
+      ...(pieces ? { pieces, held: this.held } : {}),
       ...(progress ? telling(progress, part) : {}),
     });
   }

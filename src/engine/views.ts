@@ -2,11 +2,16 @@ import { measure } from "@/core/check";
 import type { BenchItem, PartResult, StepReport } from "@/core/evaluate";
 import { type BodyView, handlingOf, type ItemView, type ViewMesh, viewMesh } from "@/core/items";
 import { innerPoint, MeshStore, surfaceCentre } from "@/core/kernel";
-import type { PieceView } from "./contract";
+import type { PieceView, SentPiece } from "./contract";
 
 /** What is on the bench, as the page draws it: measures and names kept with their results, meshes only where they are asked for. */
 export class Views {
   private readonly meshes = new MeshStore();
+  /** What was found out about pieces, as long as they are the same ones. */
+  private readonly pieces = new WeakMap<object, PieceFacts>();
+  /** Other engines may have worked for the same page, so that a number alone would not do. */
+  private readonly mark = crypto.randomUUID();
+  private made = 0;
 
   /** An item of a part that was built. @param known the meshes that the asker has. */
   item(
@@ -34,16 +39,25 @@ export class Views {
     return { meshId, mesh: mesh! };
   }
 
-  piece({ piece, shape, fate, decided, preset }: NonNullable<PartResult["pieces"]>[number]): PieceView {
-    return {
-      ...piece,
-      fate,
-      decided,
-      preset,
-      measures: measure(shape, piece.form),
-      inner: innerPoint(shape),
-      centre: surfaceCentre(shape),
-      mesh: viewMesh(this.meshes, shape, piece.faces),
-    };
+  piece(
+    { source, piece, shape, fate, decided, preset }: NonNullable<PartResult["pieces"]>[number],
+    known: ReadonlySet<string>,
+  ): SentPiece {
+    let facts = this.pieces.get(source);
+    if (!facts) {
+      facts = {
+        measures: measure(shape, piece.form),
+        inner: innerPoint(shape),
+        centre: surfaceCentre(shape),
+        meshId: `${this.mark}:${++this.made}`,
+        mesh: viewMesh(this.meshes, shape, piece.faces),
+      };
+      this.pieces.set(source, facts);
+    }
+    const { mesh, ...others } = facts;
+    return { ...piece, fate, decided, preset, ...others, ...(known.has(facts.meshId) ? {} : { mesh }) };
   }
 }
+
+/** What of a piece takes time to find out and stays while it is the same piece. */
+type PieceFacts = Pick<PieceView, "measures" | "inner" | "centre" | "meshId" | "mesh">;

@@ -3,6 +3,7 @@ export * from "./cache";
 export * from "./dependants";
 export * from "./evaluate";
 export * from "./free";
+export { Held } from "./held";
 export * from "./pack";
 export * from "./pinches";
 export * from "./references";

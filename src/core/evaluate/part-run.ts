@@ -12,6 +12,7 @@ import type { Into } from "../steps/shared/into/declare";
 import { Bench, type BenchItem, type Live, stepOf } from "./bench";
 import { drawnThrough, drawsThroughPoints } from "./drawn-points";
 import { freeOutcome } from "./free";
+import { tokenOf } from "./held";
 import { named, worded } from "./late-names";
 import { referencesOf } from "./references";
 import { withTriedRepairs } from "./repairs";
@@ -297,6 +298,15 @@ export class PartRun {
         return { name, bytes };
       },
       warn: (trouble) => warnings.push(trouble),
+      held: (things, words, make) => {
+        const { held } = this.options;
+        if (held && wantsPieces) {
+          const value = held.take(JSON.stringify([step.id, step.type, things.map(tokenOf), words]), make);
+          return { value, done: () => {} };
+        }
+        const value = make();
+        return { value, done: () => value.free() };
+      },
     };
     return evaluationOf(step.type)!.evaluate(step as never, context);
   }

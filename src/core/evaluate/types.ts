@@ -2,6 +2,7 @@ import type { Trouble } from "../errors";
 import type { PieceReport } from "../steps/evaluation";
 import type { Bench, BenchItem } from "./bench";
 import type { ResultCache } from "./cache";
+import type { Held } from "./held";
 import type { FoundReference } from "./references";
 import type { StepResult } from "./result";
 import type { Meanings, Whereabouts } from "./whereabouts";
@@ -50,6 +51,8 @@ export interface EvaluateOptions {
   upTo?: string;
   /** The step whose pieces are wanted. */
   pieces?: string;
+  /** Where that step keeps what other values of it leave as it is; without it, it makes all anew each time. */
+  held?: Held;
   onStep?(report: StepReport, done: number, total: number): void;
   /** Told what a step is at while it takes its time: which, and in words. */
   onStage?(step: string, words: string): void;

@@ -37,6 +37,16 @@ export interface StepContext {
   warn(trouble: Trouble): void;
   /** Whether details of pieces are wanted: while the step is edited. */
   wantsPieces: boolean;
+  /**
+   * What other values of the open step leave as it is: made, or as it was made for the same things and words before.
+   * @param things what it is made from, each that very one. @param words what else it depends on, as JSON.
+   * @returns it, and how to let go of it, which the step does at its end.
+   */
+  held<T extends { free(): void }>(
+    things: readonly object[],
+    words: unknown,
+    make: () => T,
+  ): { value: T; done(): void };
 }
 
 export interface StepOutcome {
@@ -72,6 +82,8 @@ export interface Trace {
 
 /** A piece with its fate, for the tray. The shape belongs to whoever asked. */
 export interface PieceReport {
+  /** The piece itself, which is the same one as long as what divides is the same. */
+  source: object;
   piece: Omit<Piece, "fusion" | "shape" | "uses" | "bounds" | "spans" | "spot" | "kinds" | "key" | "mark"> & {
     key: string;
     mark: string;

@@ -1,4 +1,4 @@
-import type { EvaluateRequest, Evaluation } from "../contract";
+import type { EvaluateRequest, Evaluation, SentPiece } from "../contract";
 import { Cancelled, EngineError, type EngineHost } from "../host";
 
 export interface ReportLimits {
@@ -30,7 +30,7 @@ export async function report(
   request: EvaluateRequest,
   signal: AbortSignal,
   { most, time }: ReportLimits,
-): Promise<Evaluation> {
+): Promise<Evaluation<SentPiece>> {
   const waiting = asked.get(engines) ?? { count: 0 };
   asked.set(engines, waiting);
   if (waiting.count >= most)

@@ -10,7 +10,7 @@ export const evaluate: Operation<"evaluate"> = async (workshop, request, progres
   const items = result.bench.map((entry) => views.item(entry, result, known));
   for (const item of items) if (isBodyView(item)) known.add(item.meshId);
   const before = result.before?.map((entry) => views.item(entry, result, known));
-  const pieces = result.pieces?.map((piece) => views.piece(piece));
+  const pieces = result.pieces?.map((piece) => views.piece(piece, known));
   if (result.pieces) freePieces(result.pieces);
   workshop.keep(result);
   return {

@@ -18,5 +18,6 @@ export async function evaluated(
     known: [],
     ...(open ? { upTo: open, pieces: open } : {}),
   });
-  return { job, evaluation: answer };
+  const pieces = answer.pieces?.map((piece) => ({ ...piece, mesh: piece.mesh! }));
+  return { job, evaluation: { ...answer, ...(pieces ? { pieces } : {}) } as Evaluation };
 }

@@ -80,13 +80,14 @@ function evaluation(workspace: WorkspaceStoreApi, engines: () => EngineHost, vie
     const teller = new ProgressTeller(workspace);
     teller.begin(shown.steps.length);
     try {
-      const { meshes } = workspace.getState();
-      const made = await engines().ask(
+      const { meshes, evaluation: shownBefore } = workspace.getState();
+      const pieces = shownBefore?.pieces ?? [];
+      const sent = await engines().ask(
         "evaluate",
         {
           job,
           part,
-          known: [...meshes.keys()],
+          known: [...meshes.keys(), ...pieces.map(({ meshId }) => meshId)],
           storedKeys: stored?.keys ?? [],
           ...(editing ? { upTo: editing.step.id, pieces: editing.step.id } : {}),
         },
@@ -105,9 +106,10 @@ function evaluation(workspace: WorkspaceStoreApi, engines: () => EngineHost, vie
         workspace.setState({ engine: { kind: "idle" } });
         return;
       }
+      const { pieces: arrived, ...rest } = sent;
+      const made: Evaluation = { ...rest, ...(arrived ? { pieces: withSamePieces(arrived, pieces) } : {}) };
       const all = takeMeshes(made, meshes);
       made.steps = withSameReports(made.steps, workspace.getState().evaluation?.steps);
-      if (made.pieces) made.pieces = withSamePieces(made.pieces, workspace.getState().evaluation?.pieces);
       workspace.setState({
         evaluation: made,
         evaluatedFor: editing?.step.id ?? null,

@@ -59,9 +59,11 @@ export function viewContentOf(state: State, dark: boolean, part: Part): ViewCont
     dark,
     marks: placesOf(troubleOf(state)),
   };
+  // While a step is open all can be picked from, as soon as it is known what lies before it: until then the picture stays.
+  const choosing = state.editing !== null && state.evaluation?.before !== undefined;
   for (const item of items) {
-    // While a step is open all can be picked from; else what has served is left out, but for what is pointed at.
-    const asked = state.editing !== null || picked.has(item.id) || hover?.id === item.id;
+    // Else what has served is left out, but for what is pointed at.
+    const asked = choosing || picked.has(item.id) || hover?.id === item.id;
     const choices = asked && !isBodyView(item) ? { ...state, shown: new Set([item.id]) } : state;
     if (!isOut(item, part, choices)) shownAs(item).draw(item, drawing, { state, part, dark, picked });
   }

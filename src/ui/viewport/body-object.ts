@@ -24,8 +24,11 @@ import type { Style, ViewMaterials } from "./view-materials";
 export class BodyObject {
   readonly group = new Group();
   readonly mesh: Mesh<BufferGeometry, MeshStandardMaterial>;
-  private readonly edges: LineSegments<BufferGeometry, LineBasicMaterial>;
-  private readonly seams: LineSegments2 | null;
+  /** Segments of its ordinary edges, and of its seam lines. */
+  readonly lines: { plain: Float32Array; bold: Float32Array };
+  // Most bodies are drawn with others: what draws one by itself is made when it is.
+  private edges: LineSegments<BufferGeometry, LineBasicMaterial> | null = null;
+  private seams: LineSegments2 | null = null;
   // Most bodies are never lit: what lights them up is made when they are.
   private lit: Mesh<BufferGeometry, MeshStandardMaterial> | null = null;
   private litFaces = "";
@@ -40,11 +43,11 @@ export class BodyObject {
     const geometry = new BufferGeometry();
     geometry.setAttribute("position", new BufferAttribute(source.positions, 3));
     geometry.setAttribute("normal", new BufferAttribute(source.normals, 3));
-    geometry.setIndex(new BufferAttribute(source.indices.slice(), 1));
-    geometry.computeBoundingSphere();
+    geometry.setIndex(new BufferAttribute(source.indices, 1));
     const style: Style = { look: "body", colour: null, hovered: false, picked: false };
     this.mesh = new Mesh(geometry, materials.face(style));
     this.mesh.userData.object = this;
+    this.mesh.visible = false;
     // What the pointer is over is found by a tree over the triangles, which is made when it comes near for the first time.
     this.mesh.raycast = (ray, hits) => {
       if (!geometry.boundsTree && nearSphere(this.mesh, ray))
@@ -52,17 +55,9 @@ export class BodyObject {
         computeBoundsTree.call(geometry, { indirect: true } as never);
       if (geometry.boundsTree) acceleratedRaycast.call(this.mesh, ray, hits);
     };
-
-    const [plain, bold] = splitLines(source);
-    const lines = new BufferGeometry();
-    lines.setAttribute("position", new BufferAttribute(plain, 3));
-    this.edges = new LineSegments(lines, materials.edge("body"));
-    this.seams =
-      bold.length > 0 ? new LineSegments2(new LineSegmentsGeometry().setPositions(bold), materials.seam) : null;
+    this.lines = splitLines(source);
     this.group.matrixAutoUpdate = false;
     this.add(this.mesh);
-    this.add(this.edges);
-    if (this.seams) this.add(this.seams);
   }
 
   /** Puts a part into the group, in which it never moves. */
@@ -94,13 +89,40 @@ export class BodyObject {
     this.group.matrixWorldNeedsUpdate = true;
   }
 
+  /** Draws it by itself. */
   style(style: Style): void {
     const { look } = style;
+    this.mesh.visible = true;
     this.mesh.material = this.materials.face(style);
+    this.edges ??= this.makeEdges();
+    this.edges.visible = true;
     this.edges.material = this.materials.edge(look);
-    if (this.seams) this.seams.visible = look === "body" || look === "clear";
+    if (this.lines.bold.length > 0) {
+      this.seams ??= this.makeSeams();
+      this.seams.visible = look === "body" || look === "clear";
+    }
     const order = look === "body" ? 0 : 1;
     for (const part of [this.mesh, this.edges, this.seams, this.lit]) if (part) part.renderOrder = order;
+  }
+
+  /** It is drawn with others: of itself only what is lit. */
+  drawnWithOthers(look: "body" | "ghost"): void {
+    for (const part of [this.mesh, this.edges, this.seams]) if (part) part.visible = false;
+    if (this.lit) this.lit.renderOrder = look === "body" ? 0 : 1;
+    this.mesh.renderOrder = look === "body" ? 0 : 1;
+  }
+
+  private makeEdges(): LineSegments<BufferGeometry, LineBasicMaterial> {
+    const geometry = new BufferGeometry().setAttribute("position", new BufferAttribute(this.lines.plain, 3));
+    const edges = new LineSegments(geometry, this.materials.edge("body"));
+    this.add(edges);
+    return edges;
+  }
+
+  private makeSeams(): LineSegments2 {
+    const seams = new LineSegments2(new LineSegmentsGeometry().setPositions(this.lines.bold), this.materials.seam);
+    this.add(seams);
+    return seams;
   }
 
   /** Draws its faces by a scale, from values for the corners of its mesh; after `style`. */
@@ -194,18 +216,23 @@ export class BodyObject {
 
 /** Whether a ray passes a mesh so near that it may hit it. */
 function nearSphere(mesh: Mesh, { ray }: Raycaster): boolean {
+  if (!mesh.geometry.boundingSphere) mesh.geometry.computeBoundingSphere();
   const sphere = mesh.geometry.boundingSphere!.clone().applyMatrix4(mesh.matrixWorld);
   return ray.intersectsSphere(sphere);
 }
 
 /** Segments of ordinary edges and of seam lines. */
-function splitLines({ lines, edgeRanges, seams }: ViewMesh): [Float32Array, Float32Array] {
-  const parts: [number[], number[]] = [[], []];
+function splitLines({ lines, edgeRanges, seams }: ViewMesh): { plain: Float32Array; bold: Float32Array } {
+  const sizes = [0, 0];
+  for (let edge = 0; edge * 2 < edgeRanges.length; edge++) sizes[seams[edge] ? 1 : 0]! += edgeRanges[edge * 2 + 1]! * 3;
+  const parts = [new Float32Array(sizes[0]!), new Float32Array(sizes[1]!)] as const;
+  const at = [0, 0];
   for (let edge = 0; edge * 2 < edgeRanges.length; edge++) {
-    const first = edgeRanges[edge * 2]!;
-    const count = edgeRanges[edge * 2 + 1]!;
-    const into = parts[seams[edge] ? 1 : 0]!;
-    for (let i = first * 3; i < (first + count) * 3; i++) into.push(lines[i]!);
+    const first = edgeRanges[edge * 2]! * 3;
+    const which = seams[edge] ? 1 : 0;
+    const mine = lines.subarray(first, first + edgeRanges[edge * 2 + 1]! * 3);
+    parts[which].set(mine, at[which]);
+    at[which]! += mine.length;
   }
-  return [new Float32Array(parts[0]), new Float32Array(parts[1])];
+  return { plain: parts[0], bold: parts[1] };
 }

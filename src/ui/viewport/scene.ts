@@ -19,6 +19,7 @@ import {
   Vector3,
   WebGLRenderer,
 } from "three";
+import { Batch, type Member, MOST_VERTICES } from "./batch";
 import { BodyObject } from "./body-object";
 import type { Hit, ViewContent, ViewSection } from "./drawn";
 import { disposeFloor, fieldFor, makeFloor } from "./floor";
@@ -41,6 +42,7 @@ export class ViewScene {
   readonly camera: ViewCamera;
   private readonly objects = new Map<string, BodyObject>();
   private readonly materials = new ViewMaterials();
+  private readonly batch = new Batch(this.materials);
   private readonly planes = new Map<string, Group>();
   private readonly lines = new Map<string, LineSegments<BufferGeometry, LineBasicMaterial>>();
   private caps: SectionCap[] = [];
@@ -66,7 +68,7 @@ export class ViewScene {
     this.renderer.debug.checkShaderErrors = process.env.NODE_ENV !== "production";
     this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
     this.camera = new ViewCamera(canvas, () => this.render());
-    this.scene.add(new AmbientLight(0xffffff, 1.15), this.light, this.light.target);
+    this.scene.add(new AmbientLight(0xffffff, 1.15), this.light, this.light.target, this.batch.group);
   }
 
   draw(drawing: ViewContent): void {
@@ -92,16 +94,7 @@ export class ViewScene {
     for (const body of drawing.bodies) this.objects.get(body.id)!.moveTo(body.shift);
     const clip = this.sectionPlanes(drawing.section);
     this.materials.set(this.colours, clip);
-    for (const body of drawing.bodies) {
-      const object = this.objects.get(body.id)!;
-      const hovered = drawing.hovered === body.id;
-      const onPart = drawing.hoveredFace !== null || drawing.hoveredEdge !== null || drawing.hoveredCorner !== null;
-      object.style({ look: body.look, colour: body.colour, picked: body.picked, hovered: hovered && !onPart });
-      object.paint(body.paint);
-      object.light(
-        hovered && drawing.hoveredFace !== null ? [...new Set([...body.faces, drawing.hoveredFace])] : body.faces,
-      );
-    }
+    this.drawBodies(drawing);
     this.materials.tidy(() => new Set([...this.objects.values()].map(({ mesh }) => mesh.material)));
     this.lightParts(drawing);
     this.drawCaps(drawing, clip);
@@ -124,6 +117,26 @@ export class ViewScene {
     )
       this.fit();
     this.render();
+  }
+
+  /** Small bodies together, the others one by one. */
+  private drawBodies(drawing: ViewContent): void {
+    const together: Member[] = [];
+    const onPart = drawing.hoveredFace !== null || drawing.hoveredEdge !== null || drawing.hoveredCorner !== null;
+    for (const { id, look, colour, picked, paint, shift, faces } of drawing.bodies) {
+      const object = this.objects.get(id)!;
+      const hovered = drawing.hovered === id;
+      const style = { look, colour, picked, hovered: hovered && !onPart };
+      if ((look === "body" || look === "ghost") && !paint && object.source.positions.length <= 3 * MOST_VERTICES) {
+        together.push({ object, look, shift, tint: this.materials.tint(style) });
+        object.drawnWithOthers(look);
+      } else {
+        object.style(style);
+        object.paint(paint);
+      }
+      object.light(hovered && drawing.hoveredFace !== null ? [...new Set([...faces, drawing.hoveredFace])] : faces);
+    }
+    this.batch.show(together);
   }
 
   private lightParts({ bodies, hovered, hoveredEdge, hoveredCorner }: ViewContent): void {
@@ -485,6 +498,7 @@ export class ViewScene {
   dispose(): void {
     this.picture.stop();
     this.camera.dispose();
+    this.batch.dispose();
     for (const object of this.objects.values()) object.dispose();
     for (const cap of this.caps) cap.dispose();
     this.materials.dispose();

@@ -22,6 +22,12 @@ export interface Style {
   picked: boolean;
 }
 
+/** What a body's faces are coloured with: of its look, its own colour, and whether it is picked or pointed at. */
+export interface Tint {
+  colour: Color;
+  opacity: number;
+}
+
 /** As many ways of drawing faces are kept; beyond it those that nothing has are given up. */
 const FACES_KEPT = 64;
 
@@ -35,6 +41,7 @@ export class ViewMaterials {
   private readonly faces = new Map<string, MeshStandardMaterial>();
   private readonly scales = new Map<string, MeshStandardMaterial>();
   private readonly edges = new Map<DrawnAs, LineBasicMaterial>();
+  private readonly shared = new Map<DrawnAs, MeshStandardMaterial>();
   /** Bold lines where pieces meet. */
   readonly seam = new LineMaterial({ linewidth: 3 });
   /** Faces, edges and corners that are lit. */
@@ -63,6 +70,7 @@ export class ViewMaterials {
     for (const material of [
       ...this.faces.values(),
       ...this.scales.values(),
+      ...this.shared.values(),
       ...this.edges.values(),
       this.lit,
       this.seam,
@@ -70,22 +78,41 @@ export class ViewMaterials {
       material.clippingPlanes = clip;
   }
 
+  tint({ look, colour, hovered, picked }: Style): Tint {
+    const tint = new Color(colour ?? (look === "cutter" ? this.colours.cutter : this.colours.body));
+    if (picked) tint.lerp(new Color(this.colours.pick), 0.6);
+    else if (hovered) tint.lerp(new Color(this.colours.pick), 0.35);
+    const opacity = look === "ghost" ? (hovered ? 0.4 : 0.13) : look === "cutter" ? 0.6 : look === "clear" ? 0.38 : 1;
+    return { colour: tint, opacity };
+  }
+
+  /** For the faces of one body. */
   face(style: Style): MeshStandardMaterial {
     const { look, colour, hovered, picked } = style;
     const key = `${look} ${colour} ${hovered} ${picked}`;
     let material = this.faces.get(key);
     if (!material) {
       material = faceMaterial(look);
-      material.color.set(colour ?? (look === "cutter" ? this.colours.cutter : this.colours.body));
-      if (picked) material.color.lerp(new Color(this.colours.pick), 0.6);
-      else if (hovered) material.color.lerp(new Color(this.colours.pick), 0.35);
-      material.opacity =
-        look === "ghost" ? (hovered ? 0.4 : 0.13) : look === "cutter" ? 0.6 : look === "clear" ? 0.38 : 1;
+      const tint = this.tint(style);
+      material.color.copy(tint.colour);
+      material.opacity = tint.opacity;
       // Where it lies on what is behind it, the one that is seen through is in front all over.
       if (look === "clear")
         Object.assign(material, { polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -1 });
       material.clippingPlanes = this.clip;
       this.faces.set(key, material);
+    }
+    return material;
+  }
+
+  /** For the faces of many bodies, whose corners have the tints. */
+  together(look: DrawnAs): MeshStandardMaterial {
+    let material = this.shared.get(look);
+    if (!material) {
+      material = faceMaterial(look);
+      material.vertexColors = true;
+      material.clippingPlanes = this.clip;
+      this.shared.set(look, material);
     }
     return material;
   }
@@ -141,6 +168,7 @@ export class ViewMaterials {
     const all = [
       ...this.faces.values(),
       ...this.scales.values(),
+      ...this.shared.values(),
       ...this.edges.values(),
       this.seam,
       this.lit,

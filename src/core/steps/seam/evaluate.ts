@@ -59,7 +59,8 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
       bodies: [sheet.id],
     });
   if (operands.length < 2) fail("needs-two", `${word} needs at least two bodies. Pick another.`, { step });
-  const division = divideAll(operands, context);
+  const held = context.held(operands, ["all", earlierNames(operands, context)], () => divideAll(operands, context));
+  const division = held.value;
   try {
     const ids = operands.map((body) => body.id);
     const settled = settle(values, division, (piece) => presetFate(values.preset, piece, ids, {}), context);
@@ -88,16 +89,16 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
       ...reports(division, settled, (piece) => presetFate(values.preset, piece, ids, {}), context),
     };
   } finally {
-    division.free();
+    held.done();
   }
 }
 
 function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
   const { step } = context;
   const owned: Shape[] = [];
-  let division: Division | null = null;
+  let held: { value: Division; done(): void } | null = null;
   try {
-    const { knives, keepSide } = knivesOf(values, stock, context, owned);
+    const { knives, faces, keepSide } = knivesOf(values, stock, context, owned);
     if (knives.length === 0) {
       const both = context.items(values.cutters).find((item) => stock.some((body) => body.id === item.id));
       if (both)
@@ -119,11 +120,22 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
           bodies: [open.item.id],
         });
     }
-    const divided = divideEach(stock, knives, context);
-    division = divided;
+    held = context.held(...whatDivides(values, stock, knives, faces, context), () => {
+      const made = divideEach(stock, knives, context);
+      // It may ask its knives for more later on.
+      const shapes = owned.splice(0);
+      return {
+        ...made,
+        free: () => {
+          made.free();
+          for (const shape of shapes) freeShape(shape);
+        },
+      };
+    });
+    const division = held.value;
     refuseShort(division, stock, knives, context);
     const preset = (piece: Pick<Piece, "stock" | "sides">) =>
-      presetFate(values.preset, piece, [], keepSide, (id) => divided.reached.get(piece.stock[0]!)!.has(id));
+      presetFate(values.preset, piece, [], keepSide, (id) => division.reached.get(piece.stock[0]!)!.has(id));
     const settled = settle(values, division, preset, context);
     tellReach(division, settled, stock, knives, { ...values, keepSide }, context);
     if (values.preset !== "split") tellApart(division, settled, stock, values.fates, context);
@@ -139,10 +151,35 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
     const heirs = values.keepStock ? {} : { becomes };
     return { made, used: [...new Set(used)], ...heirs, traces, ...reports(division, settled, preset, context) };
   } finally {
-    division?.free();
+    held?.done();
     for (const shape of owned) freeShape(shape);
   }
 }
+
+/** All that a division by cutters depends on: what is decided about its pieces is not among it. */
+function whatDivides(
+  { cutters, cutterFaces, runOn }: Values,
+  stock: readonly Body[],
+  knives: readonly Knife[],
+  faces: readonly { body: Body; face: number }[],
+  context: StepContext,
+): [object[], unknown] {
+  return [
+    [...stock, ...context.items(cutters), ...faces.map(({ body }) => body)],
+    [
+      "each",
+      knives.map(({ item }) => item.id),
+      cutterFaces,
+      faces.map(({ face }) => face),
+      runOn,
+      earlierNames([...stock, ...knives.map(({ item }) => item)], context),
+    ],
+  ];
+}
+
+/** What things were called before they were changed, which pieces remember. */
+const earlierNames = (items: readonly { id: string }[], context: StepContext) =>
+  items.map(({ id }) => [id, context.earlier(id)]);
 
 function isOwnItem(knife: Knife, values: Values, context: StepContext): boolean {
   return context.items(values.cutters).some((item) => item.id === knife.item.id);
@@ -167,26 +204,17 @@ function reports(
 ): { pieces?: PieceReport[] } {
   if (!context.wantsPieces) return {};
   return {
-    pieces: division.pieces.map(
-      ({
-        shape,
-        fusion: _fusion,
-        uses: _uses,
-        bounds: _bounds,
-        spans: _spans,
-        spot: _spot,
-        kinds: _kinds,
-        key,
-        mark,
-        ...piece
-      }) => ({
+    pieces: division.pieces.map((source) => {
+      const { shape, fusion: _f, uses: _u, bounds: _b, spans: _s, spot: _p, kinds: _k, key, mark, ...piece } = source;
+      return {
+        source,
         piece: { ...piece, key: key(), mark: mark() },
         shape: ownHandle(shape),
         fate: settled.fates[piece.index]!,
         decided: settled.decided.has(piece.index),
         preset: preset(piece),
-      }),
-    ),
+      };
+    }),
   };
 }
 

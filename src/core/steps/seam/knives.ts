@@ -32,7 +32,7 @@ interface CutterValues {
 }
 
 /**
- * The cutters as knives, and which side of each stays. A workplane becomes a face that reaches past all the stock.
+ * The cutters as knives, the faces that some of them are of, and which side of each stays. A workplane becomes a face that reaches past all the stock.
  * @throws SeamError `side-of-nothing` where a side is given for what does not cut.
  */
 export function knivesOf(values: CutterValues, stock: Body[], context: StepContext, owned: Shape[]) {
@@ -62,8 +62,9 @@ export function knivesOf(values: CutterValues, stock: Body[], context: StepConte
       context.items([ref]).map(({ id }) => id),
     );
   for (const { id } of items) if (!listed.has(id)) listed.set(id, [id]);
-  for (const ref of values.cutterFaces) {
-    const { body, face } = context.face(ref);
+  const faces = values.cutterFaces.map((ref) => context.face(ref));
+  values.cutterFaces.forEach((ref, i) => {
+    const { body, face } = faces[i]!;
     const shape = values.runOn ? runOnFace(body, face, stock, context) : sheetFromFaces(body.shape, [face]).shape;
     owned.push(shape);
     const name = body.faces[face]!;
@@ -73,8 +74,8 @@ export function knivesOf(values: CutterValues, stock: Body[], context: StepConte
     knives.push({ item, shape, faces: [name] });
     listed.set(id, [id]);
     if (!listed.has(`face:${name}`)) listed.set(`face:${name}`, [id]);
-  }
-  return { knives, keepSide: values.preset === "trim" ? sidesOf(values.keepSide, listed, context) : {} };
+  });
+  return { knives, faces, keepSide: values.preset === "trim" ? sidesOf(values.keepSide, listed, context) : {} };
 }
 
 /** A face as its whole surface, past all the stock. @throws SeamError `face-ends` where the surface ends with the face. */
