@@ -47,9 +47,10 @@ try {
       }
   console.log(`${"screen".padEnd(56)} ${commit.padStart(9)}       now     ratio`);
   for (const [name, [then, now]] of times) {
-    const [a, b] = [median(then), median(now)];
+    // Pair by pair, since the machine's speed drifts while this runs.
+    const ratio = median(now.map((ms, i) => ms / then[i]));
     console.log(
-      `${name.padEnd(56)} ${a.toFixed(0).padStart(6)} ms ${b.toFixed(0).padStart(6)} ms ${(b / a).toFixed(2).padStart(9)}`,
+      `${name.padEnd(56)} ${median(then).toFixed(0).padStart(6)} ms ${median(now).toFixed(0).padStart(6)} ms ${ratio.toFixed(2).padStart(9)}`,
     );
   }
   await browser.close();

@@ -7,6 +7,6 @@ export const workplaneShown: Shown<PlaneView> = {
   state: () => ({ words: "workplane" }),
   facts: ({ normal }) => [["Normal", normal.map((value) => value.toFixed(4)).join(", ")]],
   draw: ({ id, origin, normal }, into, { picked }) => {
-    into.planes.push({ id, origin, normal, picked: picked.has(id) });
+    into.planes.push({ id, origin, normal, picked: picked.has(id), pane: true });
   },
 };

@@ -67,7 +67,10 @@ export function viewContentOf(state: State, dark: boolean, part: Part): ViewCont
     const choices = asked && !isBodyView(item) ? { ...state, shown: new Set([item.id]) } : state;
     if (!isOut(item, part, choices)) shownAs(item).draw(item, drawing, { state, part, dark, picked });
   }
-  if (pieces) drawing.bodies.push(...drawPieces(pieces, state));
+  if (pieces) {
+    drawing.bodies.push(...drawPieces(pieces, state));
+    for (const plane of drawing.planes) plane.pane = false;
+  }
   return drawing;
 }
 

@@ -31,6 +31,8 @@ export interface DrawnPlane {
   origin: readonly [number, number, number];
   normal: readonly [number, number, number];
   picked: boolean;
+  /** Whether it is drawn as a pane. Where pieces are to be seen, planes are their rims alone, but for one pointed at. */
+  pane: boolean;
 }
 
 /** Curves as segments in space: of a sketch, or of one in space. */

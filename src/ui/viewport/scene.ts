@@ -280,7 +280,9 @@ export class ViewScene {
         this.planes.set(plane.id, group);
         this.scene.add(group);
       }
-      colourPlane(group, plane.picked || drawing.hovered === plane.id ? this.colours.pick : this.colours.cutter);
+      const lit = plane.picked || drawing.hovered === plane.id;
+      colourPlane(group, lit ? this.colours.pick : this.colours.cutter);
+      group.children[0]!.visible = plane.pane || lit;
       const normal = new Vector3(...plane.normal);
       const height = normal.dot(sphere.center.clone().sub(new Vector3(...plane.origin)));
       group.scale.setScalar(half);
