@@ -39,7 +39,7 @@ test("a face that falls short is run on along its surface with one click, and so
   await expect(bodyCard(page, "Block 1")).toContainText("12.57 cm³");
   await expect(bodyCard(page, "Block 2")).toContainText("51.43 cm³");
   await row.getByRole("button", { name: "Split", exact: true }).click();
-  const runOn = open(page).getByRole("switch", { name: "Run cutting faces on" });
+  const runOn = open(page).getByRole("switch", { name: "Run cutters on" });
   await expect(runOn).toBeChecked();
   await open(page)
     .getByRole("group", { name: "Cutting faces" })

@@ -127,7 +127,7 @@ function conditionWords(when: FieldCondition | FieldCondition[] | undefined): st
     .map((condition) =>
       "is" in condition
         ? `\`${condition.key}\` is ${condition.is.map((v) => `\`${v}\``).join(" or ")}`
-        : `\`${condition.key}\` is not empty`,
+        : `${condition.any.map((key) => `\`${key}\``).join(" or ")} is not empty`,
     )
     .join(" and ");
 }

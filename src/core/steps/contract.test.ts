@@ -53,7 +53,8 @@ describe("every kind of step", () => {
         const shape = (schema as unknown as { shape: object }).shape;
         expect(Object.keys(shape), `${type}: ${key}`).toContain(key);
         for (const condition of when ? [when].flat() : [])
-          expect(Object.keys(shape), `${type}: ${key} when ${condition.key}`).toContain(condition.key);
+          for (const other of "is" in condition ? [condition.key] : condition.any)
+            expect(Object.keys(shape), `${type}: ${key} when ${other}`).toContain(other);
       }
   });
 

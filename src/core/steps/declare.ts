@@ -6,7 +6,10 @@ export const STAGES = ["draw", "shape", "sheets", "seam", "fit", "tube", "mould"
 export type Stage = (typeof STAGES)[number];
 
 /** A field is shown while another has one of these values, or holds anything at all; of a list, all have to hold. */
-export type FieldCondition = { key: string; is: string[] } | { key: string; any: true };
+export type FieldCondition =
+  | { key: string; is: string[] }
+  /** One of these lists has something in it. */
+  | { any: string[] };
 
 /** How a form asks for a value. The form is drawn from these alone. */
 export type Field = { key: string; label: string; help?: string; when?: FieldCondition | FieldCondition[] } & (

@@ -26,7 +26,7 @@ const isShown = ({ when }: Field, values: Record<string, unknown>) =>
   (when ? [when].flat() : []).every((condition) =>
     "is" in condition
       ? condition.is.includes(String(values[condition.key]))
-      : Array.isArray(values[condition.key]) && (values[condition.key] as unknown[]).length > 0,
+      : condition.any.some((key) => Array.isArray(values[key]) && (values[key] as unknown[]).length > 0),
   );
 
 /** A step as it acts: what its form does not show is as if it had never been filled in. */

@@ -18,7 +18,6 @@ export const unit = (a: Vec3): Vec3 => {
   return l > 0 ? scale(a, 1 / l) : a;
 };
 
-/** `v` turned about a unit axis (Rodrigues' formula), radians. */
 /** The eight corners of a box. */
 export function corners({ min, max }: Box): Vec3[] {
   return [0, 1, 2, 3, 4, 5, 6, 7].map(
@@ -26,6 +25,7 @@ export function corners({ min, max }: Box): Vec3[] {
   );
 }
 
+/** `v` turned about a unit axis (Rodrigues' formula), radians. */
 export function turned(v: Vec3, axis: Vec3, angle: number): Vec3 {
   const c = Math.cos(angle);
   return add(add(scale(v, c), scale(cross(axis, v), Math.sin(angle))), scale(axis, dot(axis, v) * (1 - c)));

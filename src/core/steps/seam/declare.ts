@@ -13,7 +13,7 @@ const schema = z.object({
     .boolean()
     .default(false)
     .describe(
-      "Whether cutting faces run on along their own surfaces: a flat one as its plane, a round one all round and along its axis",
+      "Whether cutting faces run on along their own surfaces (a flat one as its plane, a round one all round and along its axis), and open ends of drawn lines straight on",
     ),
   keepSide: z
     .record(z.string(), keepSideSchema)
@@ -64,12 +64,9 @@ export const seam = declareStep({
     {
       key: "runOn",
       kind: "toggle",
-      label: "Run cutting faces on",
-      help: "Along their own surfaces: planes past all the stock, round faces all round and along their axis",
-      when: [
-        { key: "preset", is: ["split", "trim"] },
-        { key: "cutterFaces", any: true },
-      ],
+      label: "Run cutters on",
+      help: "Cutting faces along their own surfaces, past all the stock; open ends of drawn lines straight on",
+      when: [{ key: "preset", is: ["split", "trim"] }, { any: ["cutters", "cutterFaces"] }],
     },
     {
       key: "keepCutters",

@@ -2,6 +2,8 @@ import { fail } from "../../errors";
 import { type Body, has, ITEM_KINDS, type Item, type SketchItem } from "../../items";
 import {
   centre,
+  corners,
+  cross,
   diagonal,
   dot,
   drawOutSheet,
@@ -17,7 +19,7 @@ import {
 } from "../../kernel";
 import type { FaceRef } from "../../references";
 import type { KeepSide, Knife, Preset } from "../../seam";
-import { profileOf, sensesOf, stretchesOf } from "../../sketch";
+import { profileOf, runOnProfile, sensesOf, stretchesOf, type Vec2 } from "../../sketch";
 import type { StepContext } from "../evaluation";
 import { faceNames } from "../extrude/faces";
 import { planeKnife } from "./plane-knife";
@@ -50,7 +52,7 @@ export function knivesOf(values: CutterValues, stock: Body[], context: StepConte
           bodies: [item.id],
         },
       );
-    const knife = sketchKnife(item, stock, context);
+    const knife = sketchKnife(item, stock, values.runOn, context);
     owned.push(knife.shape);
     return knife;
   });
@@ -117,9 +119,12 @@ function outwardTurns({ kind, shape, faces }: Body): number[] | undefined {
   return faces.map(() => -1);
 }
 
-/** A sketch cuts as the sheet that its curves sweep square to its plane, past all the stock on both sides. */
-function sketchKnife(item: SketchItem, stock: readonly Body[], context: StepContext): Knife {
-  const profile = profileOf(item.entities);
+/**
+ * A sketch cuts as the sheet that its curves sweep square to its plane, past all the stock on both sides.
+ * @param runOn whether its open ends run on straight, past all the stock, too.
+ */
+function sketchKnife(item: SketchItem, stock: readonly Body[], runOn: boolean, context: StepContext): Knife {
+  const profile = runOn ? runOnProfile(item.entities, reachOver(item, stock)) : profileOf(item.entities);
   if (profile.graph.stretches.length === 0)
     fail("nothing-drawn", `${context.nameOf(item.id)} holds no curves, so it divides nothing. Draw a line in it.`, {
       step: context.step,
@@ -142,6 +147,16 @@ function sketchKnife(item: SketchItem, stock: readonly Body[], context: StepCont
   const senses = sensesOf(profile);
   const turns = drawn.sources.map((source) => (typeof source === "number" ? senses[source]! : 1));
   return { item, shape: drawn.shape, faces: faceNames(item.id.split(":")[0]!, drawn, profile), turns };
+}
+
+/** How far a line from a place of a sketch has to run so that all stock lies within it, whichever way it goes. */
+function reachOver({ frame: { origin, x, normal } }: SketchItem, stock: readonly Body[]) {
+  const y = cross(normal, x);
+  const places = stock.flatMap(({ shape }) => {
+    const box = looseBoxOf(shape);
+    return box ? corners(box).map((at) => sub(at, origin)) : [];
+  });
+  return ([u, v]: Vec2) => 1 + Math.max(0, ...places.map((at) => Math.hypot(dot(at, x) - u, dot(at, y) - v)));
 }
 
 /** Each thing once, by id. */

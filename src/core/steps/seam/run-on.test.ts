@@ -215,3 +215,144 @@ describe("where a face falls short", () => {
     close(trim(true), [42 * 40 * 30]);
   });
 });
+
+const at = (id: string, x: number, y: number) => ({ id, type: "point", x, y });
+const drawn = (entities: object[], more: object = {}) => ({ id: "k", type: "sketch", entities, ...more });
+const knife = (more: object = {}) => ({
+  id: "s",
+  type: "seam",
+  preset: "split",
+  stock: ["b"],
+  cutters: ["k"],
+  runOn: true,
+  ...more,
+});
+
+// Areas by the shoelace formula and of circular segments, times the height of 30.
+describe("open ends of a drawing run on straight", () => {
+  test("a line as a longer line, under its own name; in any sense, in any plane", () => {
+    for (const [from, to] of [
+      ["p", "q"],
+      ["q", "p"],
+    ]) {
+      const line = drawn([at("p", -5, -2), at("q", 5, 2), { id: "l", type: "line", from, to }]);
+      const result = buildSteps(block as never, line as never, knife() as never);
+      expect(result.step("s").error).toBeUndefined();
+      const pieces = result.bodies.filter(({ id }) => id.startsWith("s:"));
+      close(
+        pieces.map(({ shape }) => volumeOf(shape)),
+        [WHOLE / 2, WHOLE / 2],
+      );
+      // The cut is one face, called as the line's.
+      for (const { faces } of pieces) expect(faces.filter((name) => name.startsWith("k:"))).toEqual(["k:side:l"]);
+    }
+    const upright = drawn([at("p", 3, 10), at("q", 4, 10), { id: "l", type: "line", from: "p", to: "q" }], {
+      on: "zx",
+    });
+    close(
+      volumes(upright, knife()),
+      halves(60 * 40 * 10).sort((a, b) => a - b),
+    );
+  });
+
+  test("a chain at both of its ends, and the corner within stays", () => {
+    // An L within the block: to the left along Y 5, and down along X 8.
+    const chain = drawn([
+      at("a", -4, 5),
+      at("c", 8, 5),
+      at("e", 8, 1),
+      { id: "l", type: "line", from: "a", to: "c" },
+      { id: "m", type: "line", from: "e", to: "c" },
+    ]);
+    close(volumes(chain, knife()), halves((8 + 30) * (5 + 20) * 30));
+  });
+
+  test("an arc and a spline by a line in the direction in which they end", () => {
+    // A half circle over the middle that opens downwards: its ends run on straight down.
+    const arch = drawn([
+      at("o", 0, 0),
+      at("p", 10, 0),
+      at("q", -10, 0),
+      { id: "c", type: "arc", centre: "o", from: "p", to: "q" },
+    ]);
+    close(volumes(arch, knife()), halves((20 * 20 + (Math.PI * 100) / 2) * 30));
+    const wave = drawn([
+      at("p", -10, 0),
+      at("m", 0, 3),
+      at("q", 10, 0),
+      { id: "w", type: "spline", points: ["p", "m", "q"], form: "through", closed: false },
+    ]);
+    const [less, more] = volumes(wave, knife());
+    expect((less! + more!) / WHOLE).toBeCloseTo(1, 9);
+    expect(less! / WHOLE).toBeGreaterThan(0.2);
+  });
+
+  test("ends that cross one another divide there, too", () => {
+    // 300 of 360 degrees: the ends' tangents cross outside of the circle, at r / cos 30° from its middle.
+    const most = drawn([
+      at("o", 0, 0),
+      at("p", 9 * Math.cos(Math.PI / 6), 9 * Math.sin(Math.PI / 6)),
+      at("q", 9 * Math.cos(Math.PI / 6), -9 * Math.sin(Math.PI / 6)),
+      { id: "c", type: "arc", centre: "o", from: "p", to: "q" },
+    ]);
+    const pieces = volumes(most, knife());
+    expect(pieces).toHaveLength(3);
+    expect(pieces.reduce((sum, volume) => sum + volume, 0) / WHOLE).toBeCloseTo(1, 9);
+    // The loop: five sixths of the disc, and two right triangles with legs r and r tan 30°.
+    const loop = ((5 / 6) * Math.PI * 81 + 81 * Math.tan(Math.PI / 6)) * 30;
+    expect(pieces.some((volume) => Math.abs(volume / loop - 1) < 1e-9)).toBe(true);
+  });
+
+  test("what is closed, ends at another line or is past the stock already divides as without it", () => {
+    const ring = drawn([at("o", 0, 0), { id: "c", type: "circle", centre: "o", radius: 9 }]);
+    close(volumes(ring, knife()), halves(Math.PI * 81 * 30));
+    const tee = drawn([
+      at("p", -40, 4),
+      at("q", 40, 4),
+      at("t", 6, 4),
+      at("u", 6, -30),
+      { id: "l", type: "line", from: "p", to: "q" },
+      { id: "m", type: "line", from: "t", to: "u" },
+    ]);
+    const wanted = [60 * 16 * 30, 36 * 24 * 30, 24 * 24 * 30].sort((a, b) => a - b);
+    close(volumes(tee, knife()), wanted);
+    close(volumes(tee, knife({ runOn: false })), wanted);
+  });
+
+  test("where it stops short, one press mends it; a face and a drawing are mended together", () => {
+    const short = drawn([at("p", 10, -5), at("q", 10, 5), { id: "l", type: "line", from: "p", to: "q" }]);
+    const job = jobOf([block, short, knife({ runOn: false })]);
+    const { error } = build(job).step("s");
+    expect(error!.message).toContain("stops short inside Block. It has to reach 15 mm further.");
+    expect(error!.repair).toEqual({
+      label: "Run the open ends of the drawing straight on",
+      step: "s",
+      set: { runOn: true },
+    });
+    const mended = jobOf([
+      block,
+      short,
+      { ...knife({ runOn: false }), ...repaired(knife() as never, error!.repair!.set) },
+    ]);
+    expect(build(mended).step("s").state).toBe("good");
+    const chip = { id: "c", type: "box", size: [4, 4, 4], at: [-10, 0, 10] };
+    const both = build(
+      jobOf([block, short, chip, knife({ runOn: false, cutterFaces: [{ body: "c:block", face: "c:side:x+" }] })]),
+    ).step("s");
+    expect(both.error!.repair!.label).toBe("Run the cutters on: faces along their surfaces, drawn lines straight");
+  });
+
+  test("a trim keeps the side that it kept, run on or not", () => {
+    for (const side of ["front", "back"])
+      for (const turned of [false, true]) {
+        const line = (reach: number) =>
+          drawn([
+            at("p", 10, turned ? reach : -reach),
+            at("q", 10, turned ? -reach : reach),
+            { id: "l", type: "line", from: "p", to: "q" },
+          ]);
+        const trim = (runOn: boolean) => knife({ preset: "trim", keepSide: { k: side }, runOn });
+        close(volumes(line(5), trim(true)), volumes(line(50), trim(false)));
+      }
+  });
+});

@@ -1,5 +1,5 @@
 import { fail, type Repair, type Trouble } from "../../errors";
-import type { Body } from "../../items";
+import { type Body, has } from "../../items";
 import { type Division, type Knife, missesBy, reachesAny, type Shortfall, shortBy } from "../../seam";
 import { formatLength } from "../../units";
 import type { StepContext } from "../evaluation";
@@ -9,6 +9,8 @@ import type { StepContext } from "../evaluation";
  * is offered as one repair.
  */
 export function refuseShort(division: Division, stock: Body[], knives: Knife[], context: StepContext): void {
+  const runsOn = (cutter: string) =>
+    isFace(cutter) || knives.some(({ item }) => item.id === cutter && has(item, "drawn"));
   const shorts = worstOfEach(
     division.dangling.map((dangling) => shortBy(dangling, stock.find((body) => body.id === dangling.stock)!)),
   );
@@ -20,7 +22,9 @@ export function refuseShort(division: Division, stock: Body[], knives: Knife[], 
     fail("cutter-short", shortSentence(shorts, misses, context), {
       step: context.step,
       ...placesOf(all),
-      ...(shorts.length === 1 ? repairsOf(shorts[0]!, context.step) : repairsOfAll(shorts, context.step)),
+      ...(shorts.length === 1
+        ? repairsOf(shorts[0]!, runsOn, context.step)
+        : repairsOfAll(shorts, runsOn, context.step)),
     });
   }
   // One cutter of several that misses is worth a word, not a stop: the others still cut.
@@ -88,8 +92,12 @@ function missTrouble(misses: readonly Shortfall[], { step, nameOf }: StepContext
 }
 
 /** What may make a cutter reach: it is tried before it is offered, since only the step that made it knows what it can take. */
-function repairsOf({ cutter, by }: Shortfall, seam: string): { repair?: Repair; others?: Repair[] } {
-  if (isFace(cutter)) return { repair: { label: RUN_ON, step: seam, set: { runOn: true } } };
+function repairsOf(
+  { cutter, by }: Shortfall,
+  runsOn: (cutter: string) => boolean,
+  seam: string,
+): { repair?: Repair; others?: Repair[] } {
+  if (runsOn(cutter)) return { repair: runOn([cutter], seam) };
   if (!canGrow(cutter) || by <= 0) return {};
   const step = stepOf(cutter);
   const more = Math.ceil(by + 1);
@@ -104,12 +112,16 @@ function repairsOf({ cutter, by }: Shortfall, seam: string): { repair?: Repair; 
 }
 
 /** One press for all: each sheet extended, or else drawn out, by what it lacks; drawn out both ways it gains half on each side. */
-function repairsOfAll(shorts: readonly Shortfall[], seam: string): { repair?: Repair } {
+function repairsOfAll(
+  shorts: readonly Shortfall[],
+  runsOn: (cutter: string) => boolean,
+  seam: string,
+): { repair?: Repair } {
   const lacks = new Map<string, number>();
-  if (shorts.every(({ cutter }) => isFace(cutter)))
-    return { repair: { label: RUN_ON, step: seam, set: { runOn: true } } };
+  const running = shorts.map(({ cutter }) => cutter).filter(runsOn);
+  if (running.length === shorts.length) return { repair: runOn(running, seam) };
   for (const { cutter, by } of shorts) {
-    if (isFace(cutter)) continue;
+    if (runsOn(cutter)) continue;
     if (!canGrow(cutter) || by <= 0) return {};
     lacks.set(stepOf(cutter), Math.max(by, lacks.get(stepOf(cutter)) ?? 0));
   }
@@ -117,8 +129,7 @@ function repairsOfAll(shorts: readonly Shortfall[], seam: string): { repair?: Re
     const more = Math.ceil(by + 1);
     return { step, set: { extend: { add: more } }, or: [{ distance: { add: 2 * more } }] };
   });
-  const faces = shorts.some(({ cutter }) => isFace(cutter)) ? [{ step: seam, set: { runOn: true } }] : [];
-  const changes = [...longer, ...faces];
+  const changes = [...longer, ...(running.length > 0 ? [{ step: seam, set: { runOn: true } }] : [])];
   const [first, ...others] = changes;
   const label = others.length === 0 ? "Make it reach" : `Make all ${changes.length} reach`;
   return first ? { repair: { label, ...first, ...(others.length > 0 ? { with: others } : {}) } } : {};
@@ -126,6 +137,15 @@ function repairsOfAll(shorts: readonly Shortfall[], seam: string): { repair?: Re
 
 /** What a cutting face is called in a division (`knivesOf`). */
 const isFace = (cutter: string): boolean => cutter.startsWith("face:");
-const RUN_ON = "Run the cutting faces on along their surfaces";
+
+function runOn(cutters: readonly string[], step: string): Repair {
+  const label = cutters.every(isFace)
+    ? "Run the cutting faces on along their surfaces"
+    : cutters.some(isFace)
+      ? "Run the cutters on: faces along their surfaces, drawn lines straight"
+      : "Run the open ends of the drawing straight on";
+  return { label, step, set: { runOn: true } };
+}
+
 const canGrow = (cutter: string): boolean => cutter.endsWith(":sheet");
 const stepOf = (cutter: string): string => cutter.split(":")[0]!;
