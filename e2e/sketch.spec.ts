@@ -138,3 +138,36 @@ test("a sketch is a knife: a line across a block divides it", async ({ page }) =
   await addStep(page);
   await saved(page);
 });
+
+test("a drawn line that ends within the stock is run on straight by one press; its form says so", async ({ page }) => {
+  const entities = [
+    { id: "a", type: "point", x: -10, y: 10 },
+    { id: "b", type: "point", x: 10, y: 10 },
+    { id: "l", type: "line", from: "a", to: "b" },
+  ];
+  const id = await postJob(page, [
+    { id: "k", type: "sketch", entities },
+    { id: "p", type: "workplane", base: "yz" },
+    { id: "a", type: "box", size: [100, 60, 20] },
+    { id: "s", type: "seam", stock: ["a"], cutters: ["k"] },
+  ]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  const row = page.locator('[data-step="s"]');
+  await row.getByRole("button", { name: "Run the open ends of the drawing straight on" }).click();
+  await built(page);
+  await expect(row).toHaveAttribute("data-state", "good");
+  await row.getByRole("button", { name: "Split", exact: true }).click();
+  const tray = page.getByRole("region", { name: "Pieces" });
+  await expect(tray).toContainText("40 cm³");
+  const runOn = open(page).getByRole("switch", { name: "Run cutters on" });
+  await expect(runOn).toBeChecked();
+  await runOn.click();
+  await built(page);
+  await expect(open(page)).toContainText("stops short inside");
+  // With nothing that could run on it is not asked for.
+  const cutters = open(page).getByRole("group", { name: "Cutters" });
+  await cutters.getByRole("checkbox", { name: "Sketch" }).click();
+  await cutters.getByRole("checkbox", { name: "Workplane" }).click();
+  await expect(runOn).toBeHidden();
+});

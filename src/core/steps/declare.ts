@@ -12,7 +12,14 @@ export type FieldCondition =
   | { any: string[] };
 
 /** How a form asks for a value. The form is drawn from these alone. */
-export type Field = { key: string; label: string; help?: string; when?: FieldCondition | FieldCondition[] } & (
+export type Field = {
+  key: string;
+  label: string;
+  help?: string;
+  when?: FieldCondition | FieldCondition[];
+  /** It does something only with what has a trait in one list, or with anything in another: else a form need not ask for it. */
+  onlyWith?: { trait: Trait; in: string; orAnyIn: string };
+} & (
   | { kind: "length" | "angle" | "count" }
   | { kind: "point"; labels?: [string, string, string]; plain?: boolean }
   | { kind: "choice"; options: { value: string; label: string }[] }

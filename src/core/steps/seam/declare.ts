@@ -67,6 +67,7 @@ export const seam = declareStep({
       label: "Run cutters on",
       help: "Cutting faces along their own surfaces, past all the stock; open ends of drawn lines straight on",
       when: [{ key: "preset", is: ["split", "trim"] }, { any: ["cutters", "cutterFaces"] }],
+      onlyWith: { trait: "drawn", in: "cutters", orAnyIn: "cutterFaces" },
     },
     {
       key: "keepCutters",
