@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import type { PieceView, ViewMesh } from "@/engine/contract";
+import type { PieceView, SentPiece, ViewMesh } from "@/engine/contract";
 import { withSamePieces } from "./same-pieces";
 
 const mesh = (width: number): ViewMesh => ({
@@ -24,5 +24,13 @@ test("a piece that is as it was is the very same one; one with another fate keep
   expect(shown[1]!.mesh).toBe(before[1]!.mesh);
   expect(shown[2]).toBe(now[2]);
   expect(shown[3]).toBe(now[3]);
-  expect(withSamePieces(now, undefined)).toBe(now);
+  expect(withSamePieces(now, undefined)).toEqual(now);
+});
+
+test("a piece that is sent without its mesh gets the one that it was known by; where that is not here, it is no piece", () => {
+  const before = [{ ...piece("a", "keep"), meshId: "m1" }];
+  const { mesh: _mesh, ...sent } = { ...piece("b", "scrap"), meshId: "m1" };
+  const [shown] = withSamePieces([sent as SentPiece], before);
+  expect(shown!.mesh).toBe(before[0]!.mesh);
+  expect(() => withSamePieces([{ ...sent, meshId: "m2" } as SentPiece], before)).toThrow("did not come");
 });

@@ -11,7 +11,7 @@ export function withSamePieces(now: readonly SentPiece[], before: readonly Piece
   return now.map((sent) => {
     const mesh = sent.mesh ?? meshes.get(sent.meshId);
     if (!mesh) throw new Error(`The mesh of piece ${sent.index + 1} did not come, and is not here.`);
-    const piece = { ...sent, mesh };
+    const piece = sent.mesh ? (sent as PieceView) : { ...sent, mesh };
     const was = known.get(piece.key);
     if (!was || !sameMesh(was.mesh, mesh)) return piece;
     // What it looks like is the same: by which id it is asked for follows the engine.
