@@ -13,6 +13,7 @@ import { centre, diagonal, type Vec3 } from "../space/vectors";
 import { isDelicate, ownTurn } from "./delicate";
 import { type FaceUse, type Fusion, fuseOnce } from "./general-fuse";
 import { fuseHalved, PARTINGS } from "./halved";
+import { hangingCut } from "./hanging-cut";
 import { contradiction } from "./opinion";
 
 /** How an attempt hands its arguments to the library. */
@@ -27,6 +28,9 @@ const ATTEMPTS: Attempt[] = [0, 1e-5].flatMap((fuzzy) =>
   [false, true].flatMap((turned) => [false, true].map((reversed) => ({ reversed, fuzzy, turned }))),
 );
 
+/** mm: tolerances for bodies whose own edges lie on their faces no better, as those of other programs do. */
+const COARSE = [1e-4, 1e-3];
+
 /** Radians: no drawing has this angle. */
 const ASTRAY = 0.7153;
 
@@ -37,7 +41,7 @@ const ASTRAY = 0.7153;
  * the parts of a face have to cover it, the cells of a solid have to fill it, and where the arguments lie delicately to each
  * other (`isDelicate`), cells have to be closed and triangles have to agree on what lies in what (`contradiction`). What does
  * not add up is done again with the arguments the other way round, with round bodies begun elsewhere, with a
- * tolerance of 1e-5 mm, and with round bodies parted first.
+ * tolerance of 1e-5 mm, with a coarser one where a cut was lost, and with round bodies parted first.
  * @param crossings whether it will be asked where something crosses a face; finding that out takes time.
  * @throws KernelFault when the library reports an error, or when no attempt adds up: with a place, where one is known.
  */
@@ -48,7 +52,8 @@ export function fuse(args: readonly Shape[], crossings = true): Fusion {
   /** The best of those whose parts meet badly: it is taken where no other way gives a closer one. */
   let best: { fusion: Fusion; gap: number } | null = null;
   let way = 0;
-  for (const attempt of attempts(args, crossings, delicate)) {
+  const seen = { hanging: false };
+  for (const attempt of attempts(args, crossings, delicate, seen)) {
     tellStage(++way === 1 ? "dividing" : `dividing, in another way (${way})`);
     try {
       const fusion = attempt();
@@ -56,6 +61,7 @@ export function fuse(args: readonly Shape[], crossings = true): Fusion {
       const fault = faultOf(args, fusion, delicate);
       if (fault) {
         at ??= fault.at;
+        seen.hanging ||= fault.hanging === true;
         fusion.free();
         continue;
       }
@@ -92,12 +98,23 @@ export function fuse(args: readonly Shape[], crossings = true): Fusion {
 }
 
 /** The ways to divide, the plain one first. Each gives null where it does not apply. */
-function* attempts(args: readonly Shape[], crossings: boolean, delicate: boolean): Generator<() => Fusion | null> {
+function* attempts(
+  args: readonly Shape[],
+  crossings: boolean,
+  delicate: boolean,
+  seen: { readonly hanging: boolean },
+): Generator<() => Fusion | null> {
   for (const { reversed, fuzzy, turned } of ATTEMPTS)
     yield () =>
       withTurned(args, turned, (given) =>
         reversed ? turnedRound(fuseOnce([...given].reverse(), fuzzy, crossings)) : fuseOnce(given, fuzzy, crossings),
       );
+  // Lines of a cut that do not meet are made to: what that moves is told where the result is weighed.
+  if (seen.hanging)
+    for (const fuzzy of COARSE)
+      for (const given of [args, [...args].reverse()])
+        yield () =>
+          given === args ? fuseOnce(given, fuzzy, crossings) : turnedRound(fuseOnce(given, fuzzy, crossings));
   if (delicate)
     for (const manner of PARTINGS)
       for (const turned of [false, true])
@@ -164,9 +181,17 @@ function turnedArgs(args: readonly Shape[]): Shape[] | null {
   });
 }
 
+interface Fault {
+  at: Vec3 | null;
+  /** Whether a cut was lost. */
+  hanging?: boolean;
+}
+
 /** What is wrong with a division, and where, as far as that is known; null where nothing is. */
-function faultOf(args: readonly Shape[], fusion: Fusion, delicate: boolean): { at: Vec3 | null } | null {
+function faultOf(args: readonly Shape[], fusion: Fusion, delicate: boolean): Fault | null {
   if (!addsUp(args, fusion)) return { at: null };
+  const hanging = hangingCut(args, fusion, delicate);
+  if (hanging) return { at: hanging, hanging: true };
   if (!delicate) return null;
   tellStage("weighing the pieces");
   for (const { shape } of fusion.cells) {

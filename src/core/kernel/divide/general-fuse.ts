@@ -43,8 +43,8 @@ export interface Fusion {
   faceHandle(face: number): Shape;
   /** What a numbered face lies on. */
   surface(face: number): Surface;
-  /** The edges round a face: number, and whether it came from two arguments crossing. */
-  faceEdges(face: number): { edge: number; crossing: boolean }[];
+  /** The edges of a face: number, whether it came from two arguments crossing, and whether it lies in the face without bounding it. */
+  faceEdges(face: number): { edge: number; crossing: boolean; loose: boolean }[];
   /** A handle for a numbered edge, valid until `free`. */
   edgeHandle(edge: number): Shape;
   free(): void;
@@ -115,7 +115,7 @@ export function fuseOnce(args: readonly Shape[], fuzzy: number, crossings: boole
         for (const edge of fromList(lasting, scope.use(algorithm.SectionEdges()))) crossing.set(edge, true);
       const edgeNumbers = new ShapeMap<number>();
       const edgeHandles: Shape[] = [];
-      const edgesOfFace = new Map<number, { edge: number; crossing: boolean }[]>();
+      const edgesOfFace = new Map<number, ReturnType<Fusion["faceEdges"]>>();
       const surfaces: Surface[] = [];
       images.forEach((ofArg, a) => {
         const own = surfacesOf(args[a]!);
@@ -143,7 +143,7 @@ export function fuseOnce(args: readonly Shape[], fuzzy: number, crossings: boole
                   edgeHandles.push(own);
                   edgeNumbers.set(own, number);
                 }
-                return { edge: number, crossing: crossing.get(edge) === true };
+                return { edge: number, crossing: crossing.get(edge) === true, loose: orientation(edge) === 0 };
               }),
           );
           edgesOfFace.set(face, found);

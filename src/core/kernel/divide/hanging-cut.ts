@@ -1,0 +1,77 @@
+import { normalNear } from "../facts/distance";
+import { surfacesOf } from "../facts/surfaces";
+import { lib } from "../library/library";
+import { scoped } from "../library/scope";
+import { asEdge, type Shape, shapeKind } from "../library/topology";
+import { dot, unit, type Vec3 } from "../space/vectors";
+import type { Fusion } from "./general-fuse";
+
+/** Bodies of so many faces take so long to divide that looking at all their cuts adds little. */
+const MANY_FACES = 16;
+
+/** Cosine of the angle between two faces beyond which they count as tangent: 0.08 degrees. */
+const TANGENT = 1 - 1e-6;
+
+/**
+ * Where the skin of a solid is divided along a line by a face that is not divided there itself. What a solid has in common with a
+ * face is bounded by such lines, with the solid's inside on one side of each: so the line has to part the face, too. Where it
+ * only lies in it, the library has lost a piece of the cut. It has been seen to divide the skin of a body along a plane,
+ * but neither the plane nor the body: one line of the cut did not meet the next.
+ *
+ * Looked for where that costs little beside the division, and always where a body's skin is divided and the body is not.
+ * Cones, rings and free faces are left out: what is tried again for them can take minutes.
+ * @returns a place on that line; null where all is well. Lines along which faces touch part nothing.
+ */
+export function hangingCut(args: readonly Shape[], fusion: Fusion, thorough: boolean): Vec3 | null {
+  const { images } = fusion;
+  const faces = images.reduce((sum, ofArg) => sum + ofArg.length, 0);
+  if (!thorough && faces <= MANY_FACES && !args.some((arg, a) => isScratched(arg, a, fusion))) return null;
+  if (!args.every(isElementary)) return null;
+  /** Lines that lie in a face without bounding it: by edge, the argument and the face. */
+  const loose = new Map<number, { arg: number; face: number }>();
+  images.forEach((ofArg, arg) => {
+    for (const { face } of ofArg.flat())
+      for (const use of fusion.faceEdges(face)) if (use.loose) loose.set(use.edge, { arg, face });
+  });
+  if (loose.size === 0) return null;
+  for (const [a, ofArg] of images.entries()) {
+    if (shapeKind(args[a]!) !== "solid") continue;
+    for (const parts of ofArg) {
+      if (parts.length < 2) continue;
+      const first = new Map<number, number>();
+      for (const { face } of parts)
+        for (const { edge } of fusion.faceEdges(face)) {
+          const other = first.get(edge);
+          if (other === undefined) first.set(edge, face);
+          const hanging = loose.get(edge);
+          if (other === undefined || other === face || !hanging || hanging.arg === a) continue;
+          const at = middleOf(fusion.edgeHandle(edge));
+          if (!areTangent(fusion.faceHandle(face), fusion.faceHandle(hanging.face), at)) return at;
+        }
+    }
+  }
+  return null;
+}
+
+/** Of surfaces that can be told to be the same: planes, bars and balls. */
+const isElementary = (arg: Shape): boolean => surfacesOf(arg).every(({ signature }) => signature !== null);
+
+/** A solid whose skin is divided, and which is one cell all the same. */
+function isScratched(arg: Shape, a: number, { cells, images }: Fusion): boolean {
+  return (
+    shapeKind(arg) === "solid" &&
+    images[a]!.some((parts) => parts.length > 1) &&
+    cells.filter(({ within }) => within.includes(a)).length === 1
+  );
+}
+
+const areTangent = (one: Shape, other: Shape, at: Vec3): boolean =>
+  Math.abs(dot(unit(normalNear(one, at)), unit(normalNear(other, at)))) > TANGENT;
+
+function middleOf(edge: Shape): Vec3 {
+  return scoped((scope) => {
+    const curve = scope.use(new (lib().BRepAdaptor_Curve)(asEdge(scope, edge)));
+    const at = scope.use(curve.Value((curve.FirstParameter() + curve.LastParameter()) / 2));
+    return [at.X(), at.Y(), at.Z()];
+  });
+}

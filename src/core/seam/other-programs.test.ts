@@ -1,0 +1,69 @@
+import { readFileSync } from "node:fs";
+import { createRequire } from "node:module";
+import path from "node:path";
+import { beforeAll, describe, expect, test } from "vitest";
+import { areaOf, boxOf, centre, dot, notedGap, sub, surfaceCentre, type Vec3, volumeOf } from "../kernel";
+import { loadNodeKernel } from "../kernel/library/node";
+import { build, jobOf } from "../testing/harness";
+
+/**
+ * Solids that several other programs wrote (test rounds of the CAx Implementor Forum, and some plain ones, as `occt-import-js`
+ * ships them), each cut by planes through its middle. Their edges lie on their faces no better than their writers made them.
+ */
+const require = createRequire(import.meta.url);
+const FOLDER = path.join(path.dirname(require.resolve("occt-import-js/package.json")), "test", "testfiles");
+
+beforeAll(loadNodeKernel);
+
+const QUICK = [
+  "cax-if/as1_pe_203.stp",
+  "cax-if/io1-cm-214.stp",
+  "cax-if/sg1-c5-214.stp",
+  "cax-if/s1-c5-214/TAIL_TURBINE.stp",
+  "cax-if/s1_pe_214/tail_turbine_prt.stp",
+  "rounded-cube/rounded-cube.step",
+];
+/** Large ones, or of free faces. */
+const LONG = [
+  "cax-if/as1-oc-214.stp",
+  "cax-if/as1-tu-203.stp",
+  "cax-if/dm1-id-214.stp",
+  "cax-if/dm1-oc-214.stp",
+  "cax-if/s1-tu-203/tailturbine.stp",
+];
+const FILES = process.env.PROOF_WHOLE === "1" ? [...QUICK, ...LONG] : QUICK;
+const NORMALS: Vec3[] = [
+  [0, 0, 1],
+  [0.36, 0.48, 0.8],
+];
+
+describe("a solid that another program wrote, cut by planes through its middle", () => {
+  test.each(FILES)("%s", (file) => {
+    const bytes = new Uint8Array(readFileSync(path.join(FOLDER, file)));
+    const more = { files: [{ id: "f", name: path.basename(file), sha256: "0".repeat(64) }] };
+    const read = { id: "i", type: "import", file: "f" };
+    const options = { file: () => bytes };
+    const largest = build(jobOf([read], more), options)
+      .bodies.filter(({ kind }) => kind === "solid")
+      .reduce((a, b) => (volumeOf(b.shape) > volumeOf(a.shape) ? b : a));
+    const through = centre(boxOf(largest.shape)!);
+    const whole = volumeOf(largest.shape);
+    for (const normal of NORMALS) {
+      const plane = { id: "w", type: "workplane", base: "normal", normal, through };
+      const cut = { id: "s", type: "seam", preset: "split", stock: [largest.id], cutters: ["w"] };
+      const result = build(jobOf([read, plane, cut], more), options);
+      expect(result.step("s").error).toBeUndefined();
+      const pieces = result.bodies.filter(({ id }) => id.startsWith("s:"));
+      expect(pieces.length).toBeGreaterThan(1);
+      const volumes = pieces.map(({ shape }) => volumeOf(shape));
+      const sum = volumes.reduce((a, b) => a + b, 0);
+      // To what the file itself leaves open between its faces.
+      const open = (notedGap(largest.shape) ?? 0) * areaOf(largest.shape);
+      expect(Math.abs(sum - whole)).toBeLessThan(1e-6 * whole + open);
+      for (const { closed, valid } of result.reports.filter(({ id }) => id.startsWith("s:")))
+        expect({ closed, valid }).toEqual({ closed: true, valid: true });
+      const sides = pieces.map(({ shape }) => Math.sign(dot(sub(surfaceCentre(shape), through), normal)));
+      expect(new Set(sides)).toEqual(new Set([1, -1]));
+    }
+  });
+});
