@@ -1,9 +1,11 @@
+import { looseBoxOf } from "../facts/box";
 import { normalNear } from "../facts/distance";
 import { surfacesOf } from "../facts/surfaces";
+import { incidenceOf } from "../library/incidence";
 import { lib } from "../library/library";
 import { scoped } from "../library/scope";
 import { asEdge, type Shape, shapeKind } from "../library/topology";
-import { dot, unit, type Vec3 } from "../space/vectors";
+import { type Box, dot, unit, type Vec3 } from "../space/vectors";
 import type { Fusion } from "./general-fuse";
 
 /** Bodies of so many faces take so long to divide that looking at all their cuts adds little. */
@@ -17,6 +19,8 @@ const TANGENT = 1 - 1e-6;
  * face is bounded by such lines, with the solid's inside on one side of each: so the line has to part the face, too. Where it
  * only lies in it, the library has lost a piece of the cut. It has been seen to divide the skin of a body along a plane,
  * but neither the plane nor the body: one line of the cut did not meet the next.
+ *
+ * Said of knives that reach past the solid alone: where one ends within, a line may end there with it.
  *
  * Looked for where that costs little beside the division, and always where a body's skin is divided and the body is not.
  * Cones, rings and free faces are left out: what is tried again for them can take minutes.
@@ -36,6 +40,8 @@ export function hangingCut(args: readonly Shape[], fusion: Fusion, thorough: boo
   if (loose.size === 0) return null;
   for (const [a, ofArg] of images.entries()) {
     if (shapeKind(args[a]!) !== "solid") continue;
+    const box = looseBoxOf(args[a]!);
+    const past = args.map((arg, b) => b !== a && box !== null && reachesPast(arg, box));
     for (const parts of ofArg) {
       if (parts.length < 2) continue;
       const first = new Map<number, number>();
@@ -44,13 +50,42 @@ export function hangingCut(args: readonly Shape[], fusion: Fusion, thorough: boo
           const other = first.get(edge);
           if (other === undefined) first.set(edge, face);
           const hanging = loose.get(edge);
-          if (other === undefined || other === face || !hanging || hanging.arg === a) continue;
+          if (other === undefined || other === face || !hanging || !past[hanging.arg]) continue;
           const at = middleOf(fusion.edgeHandle(edge));
           if (!areTangent(fusion.faceHandle(face), fusion.faceHandle(hanging.face), at)) return at;
         }
     }
   }
   return null;
+}
+
+/** A single face with straight edges, none of which comes near a box. */
+function reachesPast(knife: Shape, box: Box): boolean {
+  if (shapeKind(knife) === "solid") return false;
+  const { faces, edges, vertices } = incidenceOf(knife);
+  return (
+    faces.length === 1 &&
+    edges.every(({ curve, vertices: ends }) => {
+      const [from, to] = ends.map((end) => vertices[end]!.at);
+      return curve?.curve.kind === "line" && from !== undefined && to !== undefined && !meetsBox(from, to, box);
+    })
+  );
+}
+
+/** Whether a straight line between two points passes through a box (by its slabs). */
+function meetsBox(from: Vec3, to: Vec3, { min, max }: Box): boolean {
+  let [enter, leave] = [0, 1];
+  for (let k = 0; k < 3; k++) {
+    const way = to[k]! - from[k]!;
+    if (Math.abs(way) < 1e-12) {
+      if (from[k]! < min[k]! || from[k]! > max[k]!) return false;
+      continue;
+    }
+    const [a, b] = [(min[k]! - from[k]!) / way, (max[k]! - from[k]!) / way];
+    enter = Math.max(enter, Math.min(a, b));
+    leave = Math.min(leave, Math.max(a, b));
+  }
+  return enter <= leave;
 }
 
 /** Of surfaces that can be told to be the same: planes, bars and balls. */
