@@ -33,7 +33,11 @@ export class NextPicture {
       return;
     }
     // Still asked for while it is drawn: what drawing itself sets right asks for no other picture.
-    this.draw();
-    this.frame = null;
+    // A picture that could not be drawn is not the last one that is asked for.
+    try {
+      this.draw();
+    } finally {
+      this.frame = null;
+    }
   };
 }

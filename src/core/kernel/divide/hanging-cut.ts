@@ -6,7 +6,7 @@ import { lib } from "../library/library";
 import { scoped } from "../library/scope";
 import { asEdge, type Shape, shapeKind } from "../library/topology";
 import { type Box, dot, unit, type Vec3 } from "../space/vectors";
-import type { Fusion } from "./general-fuse";
+import type { FaceUse, Fusion } from "./general-fuse";
 
 /** Bodies of so many faces take so long to divide that looking at all their cuts adds little. */
 const MANY_FACES = 16;
@@ -31,30 +31,34 @@ export function hangingCut(args: readonly Shape[], fusion: Fusion, thorough: boo
   const faces = images.reduce((sum, ofArg) => sum + ofArg.length, 0);
   if (!thorough && faces <= MANY_FACES && !args.some((arg, a) => isScratched(arg, a, fusion))) return null;
   if (!args.every(isElementary)) return null;
-  /** Lines that lie in a face without bounding it: by edge, the argument and the face. */
-  const loose = new Map<number, { arg: number; face: number }>();
-  images.forEach((ofArg, arg) => {
-    for (const { face } of ofArg.flat())
-      for (const use of fusion.faceEdges(face)) if (use.loose) loose.set(use.edge, { arg, face });
-  });
-  if (loose.size === 0) return null;
-  for (const [a, ofArg] of images.entries()) {
-    if (shapeKind(args[a]!) !== "solid") continue;
-    const box = looseBoxOf(args[a]!);
-    const past = args.map((arg, b) => b !== a && box !== null && reachesPast(arg, box));
-    for (const parts of ofArg) {
-      if (parts.length < 2) continue;
-      const first = new Map<number, number>();
-      for (const { face } of parts)
-        for (const { edge } of fusion.faceEdges(face)) {
-          const other = first.get(edge);
-          if (other === undefined) first.set(edge, face);
-          const hanging = loose.get(edge);
-          if (other === undefined || other === face || !hanging || !past[hanging.arg]) continue;
-          const at = middleOf(fusion.edgeHandle(edge));
-          if (!areTangent(fusion.faceHandle(face), fusion.faceHandle(hanging.face), at)) return at;
-        }
+  for (const [a, skin] of images.entries()) {
+    const box = shapeKind(args[a]!) === "solid" ? looseBoxOf(args[a]!) : null;
+    if (!box) continue;
+    for (const [b, knife] of images.entries()) {
+      if (b === a || !reachesPast(args[b]!, box)) continue;
+      const at = hangingOf(skin, knife.flat(), fusion);
+      if (at) return at;
     }
+  }
+  return null;
+}
+
+/** Where two parts of a face of a solid meet along a line that only lies in a knife's face, and crosses it. */
+function hangingOf(skin: readonly FaceUse[][], knife: readonly FaceUse[], fusion: Fusion): Vec3 | null {
+  const loose = new Map<number, number>();
+  for (const { face } of knife) for (const use of fusion.faceEdges(face)) if (use.loose) loose.set(use.edge, face);
+  if (loose.size === 0) return null;
+  for (const parts of skin) {
+    if (parts.length < 2) continue;
+    const first = new Map<number, number>();
+    for (const { face } of parts)
+      for (const { edge } of fusion.faceEdges(face)) {
+        const [other, cut] = [first.get(edge), loose.get(edge)];
+        if (other === undefined) first.set(edge, face);
+        if (other === undefined || other === face || cut === undefined) continue;
+        const at = middleOf(fusion.edgeHandle(edge));
+        if (!areTangent(fusion.faceHandle(face), fusion.faceHandle(cut), at)) return at;
+      }
   }
   return null;
 }
@@ -88,7 +92,7 @@ function meetsBox(from: Vec3, to: Vec3, { min, max }: Box): boolean {
   return enter <= leave;
 }
 
-/** Of surfaces that can be told to be the same: planes, bars and balls. */
+/** Of planes, bars and balls alone: of surfaces that have a signature. */
 const isElementary = (arg: Shape): boolean => surfacesOf(arg).every(({ signature }) => signature !== null);
 
 /** A solid whose skin is divided, and which is one cell all the same. */
