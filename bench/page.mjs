@@ -1,24 +1,21 @@
 // How soon each part of the demo is on screen, in Chromium, against a page that has no model: the application as it is delivered,
 // with the demo as `npm run demo` stores it.
-import { spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { chromium } from "@playwright/test";
-import { build, run } from "../scripts/lib.mjs";
+import { build, root, run } from "../scripts/lib.mjs";
+import { answering, median, serve } from "./serve.mjs";
 
 const ROUNDS = 5;
-const port = "3478";
-const address = `http://127.0.0.1:${port}`;
 const folder = mkdtempSync(path.join(tmpdir(), "bold-seam-page-"));
-process.env.DATABASE_URL = `file:${path.join(folder, "jobs.db")}`;
+const database = path.join(folder, "jobs.db");
+process.env.DATABASE_URL = `file:${database}`;
 build();
 run("npx", ["--no-install", "tsx", "scripts/seed-demo.ts"], { stdio: "ignore" });
-const server = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", port], {
-  stdio: "ignore",
-});
+const { server, address } = serve(root, 3478, database);
 try {
-  await answering();
+  await answering(address);
   const [demo] = await (await fetch(`${address}/api/jobs`)).json();
   const empty = await (
     await fetch(`${address}/api/jobs`, {
@@ -70,19 +67,6 @@ async function opened(page, id, selector) {
   await page.goto(`${address}/jobs/${id}`, { waitUntil: "commit" });
   await page.locator(selector).first().waitFor();
   return performance.now() - start;
-}
-
-async function answering() {
-  for (let i = 0; i < 100; i++) {
-    const answer = await fetch(`${address}/api/health`).catch(() => null);
-    if (answer?.ok) return;
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
-  throw new Error("The server does not answer.");
-}
-
-function median(values) {
-  return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
 }
 
 function show(what, ratio, goal) {

@@ -1,13 +1,14 @@
 // Whether a screen got slower: the application as it stands beside the one of an earlier commit, each built and served by itself,
 // the same screens of the same job in turns. Usage: npm run bench:screens -- COMMIT|FOLDER [rounds]; a folder holds a checkout that
 // is built. Takes some minutes.
-import { spawn, spawnSync } from "node:child_process";
+import { spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { chromium } from "@playwright/test";
 import { build, root } from "../scripts/lib.mjs";
+import { answering, median, serve } from "./serve.mjs";
 
 const [commit, rounds = "7"] = process.argv.slice(2);
 if (!commit) {
@@ -27,7 +28,7 @@ for (const file of document.files) {
   delete file.path;
 }
 
-const servers = [serve(earlier, 3481), serve(root, 3482)];
+const servers = [serve(earlier, 3481, path.join(folder, "earlier.db")), serve(root, 3482, path.join(folder, "now.db"))];
 try {
   const browser = await chromium.launch({
     executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
@@ -148,11 +149,7 @@ async function idle({ page }) {
 
 /** A page of one of the two, with the job in it. */
 async function side(browser, address) {
-  for (let i = 0; i < 200; i++) {
-    const answer = await fetch(`${address}/api/health`).catch(() => null);
-    if (answer?.ok) break;
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
+  await answering(address);
   for (const file of document.files)
     await post(
       `${address}/api/files?name=${encodeURIComponent(file.name)}`,
@@ -182,27 +179,9 @@ async function post(address, type, body) {
   return await answer.json();
 }
 
-function serve(home, port) {
-  const address = `http://127.0.0.1:${port}`;
-  const server = spawn(
-    process.execPath,
-    ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(port)],
-    {
-      cwd: home,
-      stdio: "ignore",
-      env: { ...process.env, DATABASE_URL: `file:${path.join(folder, `${port}.db`)}`, NEXT_TELEMETRY_DISABLED: "1" },
-    },
-  );
-  return { server, address };
-}
-
 function sh(cwd, command, ...args) {
   const { status, stdout } = spawnSync(command, args, { cwd, stdio: ["ignore", "pipe", "inherit"], maxBuffer: 1e9 });
   if (status === 0) return stdout;
   console.error(`${command} ${args.join(" ")} failed.`);
   process.exit(1);
-}
-
-function median(values) {
-  return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
 }

@@ -23,6 +23,18 @@ interface Sheet {
 
 const plane = (id: string, base: string, offset: number) => ({ id, type: "workplane", base, offset });
 
+/** A sketch of one line. */
+const drawnLine = (id: string, from: [number, number], to: [number, number], more: Values = {}) => ({
+  id,
+  type: "sketch",
+  ...more,
+  entities: [
+    { id: "a", type: "point", x: from[0], y: from[1] },
+    { id: "b", type: "point", x: to[0], y: to[1] },
+    { id: "l", type: "line", from: "a", to: "b" },
+  ],
+});
+
 const SHEETS: Record<string, () => Sheet> = {
   "a block cut by planes, a bar and a face": () => ({
     before: [
@@ -52,26 +64,9 @@ const SHEETS: Record<string, () => Sheet> = {
   }),
   "a sheet cut by a drawn line and a plane": () => ({
     before: [
-      {
-        id: "wall",
-        type: "sketch",
-        on: "zx",
-        entities: [
-          { id: "a", type: "point", x: -25, y: 0 },
-          { id: "b", type: "point", x: 25, y: 0 },
-          { id: "l", type: "line", from: "a", to: "b" },
-        ],
-      },
+      drawnLine("wall", [-25, 0], [25, 0], { on: "zx" }),
       { id: "skin", type: "extrude", sketch: ["wall"], as: "sheet", extent: "symmetric", distance: 40 },
-      {
-        id: "line",
-        type: "sketch",
-        entities: [
-          { id: "m", type: "point", x: -40, y: 3 },
-          { id: "n", type: "point", x: 40, y: 9 },
-          { id: "l", type: "line", from: "m", to: "n" },
-        ],
-      },
+      drawnLine("line", [-40, 3], [40, 9]),
       plane("p", "yz", 7),
     ],
     open: { id: "cut", type: "seam", preset: "split", stock: ["skin"], cutters: ["line", "p"], fates: [] },
