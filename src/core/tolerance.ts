@@ -14,3 +14,6 @@ export const SAME_SIZE = 1e-6;
 
 /** mm: finer than anything that is made; where the library's own answers are rough, they agree to within this. */
 export const UNMADE = 1e-3;
+
+/** mm: how far the parts of a body may be apart before it is said. The library gives every rounding and chamfer 1e-4, needed or not. */
+export const EXACT = 1.05e-4;

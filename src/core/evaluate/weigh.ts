@@ -1,10 +1,8 @@
 import { fail, type Trouble } from "../errors";
 import { type Body, type Item, isBody } from "../items";
 import { notedGap, type Shape, unsoundness, widestGap } from "../kernel";
+import { EXACT } from "../tolerance";
 import { formatDeviation } from "../units";
-
-/** mm: how far the parts of a body may be apart before it is said. The library gives every rounding and chamfer 1e-4, needed or not. */
-const EXACT = 1.05e-4;
 
 /**
  * Holds what a step made against what every body must satisfy, whatever made it: a solid is closed, valid and has room inside;

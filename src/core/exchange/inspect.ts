@@ -14,6 +14,9 @@ export interface InspectedBody {
   /** Whether its faces, edges and numbers fit each other. */
   valid: boolean;
   openEdges: number;
+  /** How far the volume may be off, mm³, and how far apart what should meet is, mm: where either is not exact. */
+  volumeWithin?: number;
+  meetsWithin?: number;
   box: Box | null;
   faceKinds: Record<string, number>;
 }

@@ -26,6 +26,7 @@ export { soundSolid, type Unsoundness, unsoundness } from "./facts/soundness";
 export { spansWithin } from "./facts/spans-within";
 export * from "./facts/surface-gap";
 export { ballOf, type Surface, surfacesOf } from "./facts/surfaces";
+export { volumeWithin } from "./facts/volume-within";
 export * from "./files/step-file";
 export * from "./library/faults";
 export { edgeHandles, vertexHandles } from "./library/incidence";

@@ -21,6 +21,7 @@ const QUICK = [
   "cax-if/sg1-c5-214.stp",
   "cax-if/s1-c5-214/TAIL_TURBINE.stp",
   "cax-if/s1_pe_214/tail_turbine_prt.stp",
+  "conical-surface/conical-surface.step",
   "rounded-cube/rounded-cube.step",
 ];
 /** Large ones, or of free faces. */
@@ -43,8 +44,11 @@ describe("a solid that another program wrote, cut by planes through its middle",
     const more = { files: [{ id: "f", name: path.basename(file), sha256: "0".repeat(64) }] };
     const read = { id: "i", type: "import", file: "f" };
     const options = { file: () => bytes };
-    const largest = build(jobOf([read], more), options)
-      .bodies.filter(({ kind }) => kind === "solid")
+    const whatCame = build(jobOf([read], more), options);
+    const rough = whatCame.reports.some(({ meetsWithin }) => meetsWithin !== undefined);
+    expect(whatCame.step("i").warnings.some(({ code }) => code === "import-rough")).toBe(rough);
+    const largest = whatCame.bodies
+      .filter(({ kind }) => kind === "solid")
       .reduce((a, b) => (volumeOf(b.shape) > volumeOf(a.shape) ? b : a));
     const through = centre(boxOf(largest.shape)!);
     const whole = volumeOf(largest.shape);
@@ -53,6 +57,10 @@ describe("a solid that another program wrote, cut by planes through its middle",
       const cut = { id: "s", type: "seam", preset: "split", stock: [largest.id], cutters: ["w"] };
       const result = build(jobOf([read, plane, cut], more), options);
       expect(result.step("s").error).toBeUndefined();
+      // Pieces that do not meet closely are of a body that did not, or the division says so.
+      const loose = result.reports.some(({ id, meetsWithin }) => id.startsWith("s:") && meetsWithin !== undefined);
+      const approximate = result.step("s").warnings.some(({ code }) => code === "approximate");
+      if (loose) expect(rough || approximate).toBe(true);
       const pieces = result.bodies.filter(({ id }) => id.startsWith("s:"));
       expect(pieces.length).toBeGreaterThan(1);
       const volumes = pieces.map(({ shape }) => volumeOf(shape));
@@ -66,4 +74,15 @@ describe("a solid that another program wrote, cut by planes through its middle",
       expect(new Set(sides)).toEqual(new Set([1, -1]));
     }
   });
+});
+
+test("a body whose file's own numbers do not agree says how closely it came in, and where", () => {
+  const bytes = new Uint8Array(readFileSync(path.join(FOLDER, "cax-if/s1-c5-214/TAIL_TURBINE.stp")));
+  const more = { files: [{ id: "f", name: "turbine.stp", sha256: "0".repeat(64) }] };
+  const built = build(jobOf([{ id: "i", type: "import", file: "f" }], more), { file: () => bytes });
+  const [told] = built.step("i").warnings;
+  expect(told).toMatchObject({ code: "import-rough", bodies: [built.bodies[0]!.id] });
+  expect(told!.message).toMatch(/right to 0\.0040 mm only/);
+  expect(told!.at).toHaveLength(3);
+  expect(built.reports[0]!.meetsWithin).toBeCloseTo(0.0039, 4);
 });

@@ -88,3 +88,9 @@ test.each([
 ])("a deviation of %d is rounded up to what counts", (mm, text) => {
   expect(formatDeviation(mm)).toBe(text);
 });
+
+test("a volume that is not had exactly says how far it may be off", () => {
+  expect(formatVolume(1234.5, "mm", 1.2)).toBe("1235 ± 1.2 mm³");
+  expect(formatVolume(1234567, "mm", 2500)).toBe("1235 ± 2.5 cm³");
+  expect(formatVolume(16387.064, "inch", 16.387064)).toBe("1 ± 0.001 in³");
+});

@@ -96,9 +96,14 @@ export function formatArea(mm2: number, unit: LengthUnit = "mm"): string {
   return Math.abs(mm2) >= 1e4 ? `${significant(mm2 / 100)} cm²` : `${significant(mm2)} mm²`;
 }
 
-export function formatVolume(mm3: number, unit: LengthUnit = "mm"): string {
-  if (unit === "inch") return `${significant(mm3 / 16387.064)} in³`;
-  return Math.abs(mm3) >= 1e4 ? `${significant(mm3 / 1000)} cm³` : `${significant(mm3)} mm³`;
+/**
+ * A volume as a workshop says it: mm³ or cm³, in³ where inches are shown. @param mm3 mm³
+ * @param within how far it may be off, mm³, where it cannot be had exactly: said behind it.
+ */
+export function formatVolume(mm3: number, unit: LengthUnit = "mm", within = 0): string {
+  const [size, name] = unit === "inch" ? [16387.064, "in³"] : Math.abs(mm3) >= 1e4 ? [1000, "cm³"] : [1, "mm³"];
+  const off = within > 0 ? ` ± ${significant(within / size)}` : "";
+  return `${significant(mm3 / size)}${off} ${name}`;
 }
 
 /** A mass as a workshop says it: grams or kilograms; ounces or pounds where inches are shown. @param g grams */

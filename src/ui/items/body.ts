@@ -4,8 +4,8 @@ import { drawBody } from "../state/draw-body";
 import type { Shown } from "./shown";
 
 const body: Omit<Shown<BodyView>, "mark"> = {
-  size: ({ measures: { volume, area } }, unit) =>
-    volume !== null ? formatVolume(volume, unit) : formatArea(area, unit),
+  size: ({ measures: { volume, volumeWithin, area } }, unit) =>
+    volume !== null ? formatVolume(volume, unit, volumeWithin) : formatArea(area, unit),
   state: ({ kind, measures: { closed, pinches } }) => {
     if (kind === "sheet") return { words: closed ? "sheet, closed" : "sheet, open", bad: pinches.length > 0 };
     if (!closed) return { words: "solid, not closed", bad: true };

@@ -1,7 +1,7 @@
 import { asFraction, formatLength as formatExact, type LengthUnit } from "@/core/units";
 import { settings } from "./settings";
 
-export { formatAngle, formatArea, formatMass, formatVolume } from "@/core/units";
+export { formatAngle, formatArea, formatDeviation, formatMass, formatVolume } from "@/core/units";
 
 /** A length as this person wants lengths: with so many places, and in inches as a fraction where it is one. */
 export function formatLength(mm: number, unit: LengthUnit = "mm"): string {

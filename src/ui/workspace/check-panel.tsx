@@ -6,7 +6,7 @@ import { type BodyView, isBodyView } from "@/engine/contract";
 import { Button } from "../controls/controls";
 import { describeFace } from "../forms/part-fields";
 import { shownAs } from "../items";
-import { formatArea, formatLength, formatMass, formatVolume } from "../settings/format";
+import { formatArea, formatDeviation, formatLength, formatMass, formatVolume } from "../settings/format";
 import { useJob, usePart, useWorkspace } from "../state/context";
 import { massOf } from "../state/looks";
 import { CheckList } from "./checks";
@@ -60,9 +60,9 @@ function Facts({ body, unit }: { body: BodyView; unit: LengthUnit }) {
   const part = usePart();
   const materials = useJob((state) => state.job.materials);
   const mass = massOf({ materials }, part, body);
-  const { volume, area, closed, openEdges, pinches, box } = body.measures;
+  const { volume, area, closed, openEdges, pinches, box, meetsWithin } = body.measures;
   const lines: [string, string][] = [
-    ["Volume", volume === null ? "none: a sheet" : formatVolume(volume, unit)],
+    ["Volume", volume === null ? "none: a sheet" : formatVolume(volume, unit, body.measures.volumeWithin)],
     ...(mass ? ([["Mass", `${formatMass(mass.grams, unit)} of ${mass.material.name}`]] as [string, string][]) : []),
     ["Area", formatArea(area, unit)],
     ...(box
@@ -71,6 +71,7 @@ function Facts({ body, unit }: { body: BodyView; unit: LengthUnit }) {
           string,
         ][])
       : []),
+    ...(meetsWithin ? ([["Faces meet", `to ${formatDeviation(meetsWithin)}`]] as [string, string][]) : []),
     ["Skin", closed ? "closed" : `open: ${counted(openEdges.length, "edge")}`],
     ...(pinches.length > 0 ? ([["Touches itself", counted(pinches.length, "place")]] as [string, string][]) : []),
   ];

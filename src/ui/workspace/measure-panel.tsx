@@ -171,7 +171,9 @@ function Picked({
 }) {
   const lines: [string, string][] = facts
     ? [
-        ...(facts.volume !== undefined ? [["Volume", formatVolume(facts.volume, unit)] as [string, string]] : []),
+        ...(facts.volume !== undefined
+          ? [["Volume", formatVolume(facts.volume, unit, facts.volumeWithin)] as [string, string]]
+          : []),
         ...(facts.area !== undefined ? [["Area", formatArea(facts.area, unit)] as [string, string]] : []),
         ...(facts.length !== undefined ? [["Length", formatLength(facts.length, unit)] as [string, string]] : []),
         ...(facts.radius !== undefined

@@ -42,7 +42,9 @@ export const PieceCard = memo(function PieceCard({
   const selected = useWorkspace((state) => state.selected === piece.key);
   const set = useWorkspace((state) => state.set);
   const size =
-    piece.measures.volume !== null ? formatVolume(piece.measures.volume, unit) : formatArea(piece.measures.area, unit);
+    piece.measures.volume !== null
+      ? formatVolume(piece.measures.volume, unit, piece.measures.volumeWithin)
+      : formatArea(piece.measures.area, unit);
   return (
     <li
       aria-posinset={place}

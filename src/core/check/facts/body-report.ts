@@ -5,23 +5,31 @@ import {
   type Counts,
   countsOf,
   type FaceFacts,
+  notedGap,
   type OpenEdge,
   openEdges,
   type Pinch,
   type Shape,
   unsoundness,
   volumeOf,
+  volumeWithin,
+  widestGap,
 } from "../../kernel";
+import { EXACT } from "../../tolerance";
 
 /** What is measured of a body without asking: quick enough to show beside every card. */
 export interface Measures {
   /** mm³; null for a sheet that is not closed. */
   volume: number | null;
+  /** How far the volume may be off, mm³, where it cannot be had exactly. */
+  volumeWithin?: number;
   /** mm² */
   area: number;
   closed: boolean;
   /** Where it is open. */
   openEdges: OpenEdge[];
+  /** How far apart its faces, edges and corners are where they should meet, mm, where that is more than the exact form needs. */
+  meetsWithin?: number;
   /** Where its skin touches itself: the material there has no thickness, and cannot be made. */
   pinches: Pinch[];
   box: Box | null;
@@ -35,15 +43,23 @@ function measureAnd(shape: Shape, kind: "solid" | "sheet"): { measures: Measures
   const counts = countsOf(shape);
   const open = openEdges(shape);
   const closed = open.length === 0;
+  const within = kind === "solid" ? volumeWithin(shape) : 0;
   const measures = {
     volume: kind === "solid" ? volumeOf(shape) : null,
+    ...(within > 0 ? { volumeWithin: within } : {}),
     area: areaOf(shape),
     closed,
     openEdges: open,
+    ...(notedGap(shape) > EXACT ? gapOf(shape) : {}),
     pinches: counts.pinches,
     box: boxOf(shape),
   };
   return { measures, counts };
+}
+
+function gapOf(shape: Shape): Pick<Measures, "meetsWithin"> {
+  const size = widestGap(shape)?.size ?? 0;
+  return size > EXACT ? { meetsWithin: size } : {};
 }
 
 /** All that is known of a body: for the command line's reports and the check panel. */

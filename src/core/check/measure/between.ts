@@ -22,6 +22,7 @@ import {
   vertexHandles,
   verticesOf,
   volumeOf,
+  volumeWithin,
 } from "../../kernel";
 import { SAME_WAY } from "../../tolerance";
 
@@ -36,6 +37,8 @@ export interface ThingMeasures {
   /** What kind of surface or curve it is. */
   form?: string;
   volume?: number;
+  /** How far the volume may be off, mm³, where it cannot be had exactly. */
+  volumeWithin?: number;
   area?: number;
   length?: number;
   radius?: number;
@@ -69,7 +72,7 @@ export function measureThing(thing: Thing): ThingMeasures {
   if ("curve" in thing) return measureCurve(thing.curve);
   const { shape, kind } = thing.body;
   const { part } = thing;
-  if (!part) return { kind, area: areaOf(shape), ...(kind === "solid" ? { volume: volumeOf(shape) } : {}) };
+  if (!part) return { kind, area: areaOf(shape), ...(kind === "solid" ? volumesOf(shape) : {}) };
   const { place } = part;
   if (part.kind === "corner") return { kind: "corner", at: verticesOf(shape)[place]! };
   if (part.kind === "edge") {
@@ -92,6 +95,11 @@ export function measureThing(thing: Thing): ThingMeasures {
     ...(facts.direction ? { direction: facts.direction } : {}),
     at: facts.axisAt ?? facts.centre,
   };
+}
+
+function volumesOf(shape: Shape): Pick<ThingMeasures, "volume" | "volumeWithin"> {
+  const within = volumeWithin(shape);
+  return { volume: volumeOf(shape), ...(within > 0 ? { volumeWithin: within } : {}) };
 }
 
 /** A curve is what its one part is, where it has one; else a chain of parts. */

@@ -3,6 +3,7 @@ import {
   facesOf,
   freeShape,
   KernelFault,
+  notedGap,
   readStepShapes,
   type Shape,
   type StepContents,
@@ -12,6 +13,8 @@ import {
   volumeOf,
   widestGap,
 } from "../../kernel";
+import { EXACT } from "../../tolerance";
+import { formatDeviation } from "../../units";
 import { type Damage, faceRecords, facesListed, isSolid, linksOf } from "./damage";
 import { type StepNames, stepNames } from "./names";
 import { checkPart21, type Part21Record, parseRecords } from "./part21";
@@ -26,7 +29,14 @@ export interface StepBody {
 
 /** What is to be known of a file that was read: one sentence, of which of its bodies, and where. */
 export interface StepWarning {
-  code: "import-partial" | "import-damaged" | "import-mended" | "import-open" | "import-invalid" | "import-gap";
+  code:
+    | "import-partial"
+    | "import-damaged"
+    | "import-mended"
+    | "import-open"
+    | "import-invalid"
+    | "import-gap"
+    | "import-rough";
   message: string;
   body?: StepBody;
   at?: Vec3;
@@ -74,6 +84,7 @@ export function readStep(bytes: Uint8Array, name: string): StepFile {
     });
   tellFaulty(name, contents, records, warnings);
   const bodies = lookOver(name, contents, records, names, warnings);
+  tellRough(bodies, warnings);
   tellUnmade(contents, records, names, warnings);
   if (bodies.length === 0)
     fail("no-geometry", `“${name}” holds nothing that can be used. ${warnings.at(-1)?.message ?? ""}`.trim());
@@ -261,6 +272,23 @@ function lookOver(
         gap.at,
       );
     return [body];
+  });
+}
+
+/** Bodies whose numbers agree less closely than those of exact ones: as other programs write them, of use, and to be known. */
+function tellRough(bodies: readonly StepBody[], warnings: StepWarning[]): void {
+  const rough = bodies.flatMap((body) => {
+    const gap = notedGap(body.shape) > EXACT ? widestGap(body.shape) : null;
+    return gap && gap.size > EXACT && gap.size <= WIDE_GAP ? [{ body, ...gap }] : [];
+  });
+  const [first] = rough.sort((a, b) => b.size - a.size);
+  if (!first) return;
+  const others = rough.length > 1 ? ` and ${rough.length - 1} more` : "";
+  warnings.push({
+    code: "import-rough",
+    message: `“${first.body.name}”${others} came in right to ${formatDeviation(first.size)} only: that far apart are edges and faces that should meet, and what is cut from it is no closer.`,
+    body: first.body,
+    at: first.at,
   });
 }
 

@@ -1,4 +1,5 @@
 import { basisAt, newBasis } from "./basis";
+import { conicTerms, isConic } from "./conics";
 import type { Curve } from "./curves";
 import { type SplineData, splineAt, unwrapped } from "./spline-data";
 
@@ -8,22 +9,19 @@ export interface CurvePoint {
   slope: number[];
 }
 
-/**
- * The way to the points of a curve whose numbers are at hand; null for one that is asked of the library: a
- * Bézier curve, a parabola, and what something moved that is not read in detail.
- */
+/** The way to the points of a curve whose numbers are at hand; null for one that is asked of the library: one that runs beside another, and a spline that was moved. */
 export function pointsOf(curve: Curve): ((t: number) => CurvePoint) | null {
   if (curve.kind === "line") {
     const { at, way } = curve;
     return (t) => ({ at: at.map((value, i) => value + t * way[i]!), slope: [...way] });
   }
-  if (curve.kind === "circle" || curve.kind === "ellipse") {
-    const { at, x, y, major, minor } = curve;
+  if (isConic(curve)) {
+    const { at, x, y } = curve;
     return (t) => {
-      const [c, s] = [Math.cos(t), Math.sin(t)];
+      const terms = conicTerms(curve, t);
       return {
-        at: at.map((value, i) => value + major * c * x[i]! + minor * s * y[i]!),
-        slope: at.map((_, i) => minor * c * y[i]! - major * s * x[i]!),
+        at: at.map((value, i) => value + terms.x[0] * x[i]! + terms.y[0] * y[i]!),
+        slope: at.map((_, i) => terms.x[1] * x[i]! + terms.y[1] * y[i]!),
       };
     };
   }
@@ -52,18 +50,15 @@ export function derivativesOf(curve: Curve): { at: Derivatives; breaks: readonly
       },
     };
   }
-  if (curve.kind === "circle" || curve.kind === "ellipse") {
-    const { at, x, y, major, minor } = curve;
+  if (isConic(curve)) {
+    const { at, x, y } = curve;
     return {
       breaks: [],
       at: (t, into) => {
-        const [c, s] = [Math.cos(t), Math.sin(t)];
-        for (let i = 0; i < 3; i++) {
-          const [a, b] = [major * x[i]!, minor * y[i]!];
-          into[i] = at[i]! + c * a + s * b;
-          into[3 + i] = c * b - s * a;
-          into[6 + i] = -c * a - s * b;
-        }
+        const terms = conicTerms(curve, t);
+        for (let order = 0; order < 3; order++)
+          for (let i = 0; i < 3; i++)
+            into[3 * order + i] = (order === 0 ? at[i]! : 0) + terms.x[order]! * x[i]! + terms.y[order]! * y[i]!;
       },
     };
   }

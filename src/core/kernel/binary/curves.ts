@@ -1,14 +1,23 @@
 import type { Bytes } from "./bytes";
-import { readSpline, type SplineData } from "./spline-data";
+import { readBezier, readSpline, type SplineData } from "./spline-data";
 
 /** A curve in the coordinates of where it is used: two numbers a point on a surface, three in space. */
 export type Curve =
   | { kind: "line"; at: readonly number[]; way: readonly number[] }
   /** at + major · cos t · x + minor · sin t · y; a circle has both radii equal. */
-  | ({ kind: "circle" | "ellipse"; major: number; minor: number } & Record<"at" | "x" | "y", readonly number[]>)
+  | ({ kind: "circle" | "ellipse"; major: number; minor: number } & ConicFrame)
+  /** at + real · cosh t · x + imaginary · sinh t · y: one branch, as a plane cuts a cone steeper than its sides. */
+  | ({ kind: "hyperbola"; real: number; imaginary: number } & ConicFrame)
+  /** at + t² / (4 · focal) · x + t · y: as a plane along a cone's side cuts it. */
+  | ({ kind: "parabola"; focal: number } & ConicFrame)
   /** Any other: what is asked of it is asked of the library. A spline's numbers are at hand, worked out when asked for. */
   | ({ kind: "spline"; spline?(): SplineData } & Raw)
   | ({ kind: "other" } & Raw);
+
+/** A conic's middle (a parabola's vertex) and its two directions. */
+type ConicFrame = Record<"at" | "x" | "y", readonly number[]>;
+
+export type Conic = Extract<Curve, ConicFrame>;
 
 /** What is not read in detail: what stands for all of its numbers, and where it was moved to. */
 export interface Raw {
@@ -26,23 +35,25 @@ export function readCurve(bytes: Bytes, size: 2 | 3): Curve {
     case LINE:
       return { kind: "line", at: bytes.reals(size), way: bytes.reals(size) };
     case CIRCLE:
-    case ELLIPSE: {
+    case ELLIPSE:
+    case PARABOLA:
+    case HYPERBOLA: {
       const at = bytes.reals(size);
       bytes.skip(axisBytes(size));
       const [x, y] = [bytes.reals(size), bytes.reals(size)];
-      const major = bytes.real();
-      if (kind === CIRCLE) return { kind: "circle", at, x, y, major, minor: major };
-      return { kind: "ellipse", at, x, y, major, minor: bytes.real() };
+      const first = bytes.real();
+      if (kind === CIRCLE) return { kind: "circle", at, x, y, major: first, minor: first };
+      if (kind === PARABOLA) return { kind: "parabola", at, x, y, focal: first };
+      const second = bytes.real();
+      if (kind === HYPERBOLA) return { kind: "hyperbola", at, x, y, real: first, imaginary: second };
+      return { kind: "ellipse", at, x, y, major: first, minor: second };
     }
-    case PARABOLA:
-    case HYPERBOLA:
-      bytes.skip(3 * 8 * size + axisBytes(size) + (kind === PARABOLA ? 8 : 16));
-      return { kind: "other", digest: bytes.digestSince(start) };
     case BEZIER: {
       const rational = bytes.byte();
       const degree = bytes.short();
       bytes.skip((degree + 1) * 8 * (size + (rational ? 1 : 0)));
-      return { kind: "spline", digest: bytes.digestSince(start) };
+      const own = bytes.copySince(start);
+      return { kind: "spline", digest: bytes.digestSince(start), spline: () => readBezier(own, size) };
     }
     case SPLINE: {
       const rational = bytes.byte();

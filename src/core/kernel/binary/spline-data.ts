@@ -1,3 +1,5 @@
+import { Bytes } from "./bytes";
+
 /** A piecewise polynomial curve, rational where it has weights: as the library writes it. */
 export interface SplineData {
   degree: number;
@@ -10,36 +12,40 @@ export interface SplineData {
 }
 
 /** Reads the numbers of a spline from its own bytes, after its kind. @param size numbers to a point. */
-export function readSpline(bytes: Uint8Array, size: 2 | 3): SplineData {
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  let at = 1;
-  const byte = () => view.getUint8(at++);
-  const real = () => {
-    at += 8;
-    return view.getFloat64(at - 8, true);
-  };
-  const integer = () => {
-    at += 4;
-    return view.getInt32(at - 4, true);
-  };
-  const rational = byte() !== 0;
-  const periodic = byte() !== 0;
-  const degree = view.getUint16(at, true);
-  at += 2;
-  const [poleCount, knotCount] = [integer(), integer()];
+export function readSpline(own: Uint8Array, size: 2 | 3): SplineData {
+  const bytes = new Bytes(own);
+  bytes.skip(1);
+  const [rational, periodic] = [bytes.byte() !== 0, bytes.byte() !== 0];
+  const degree = bytes.short();
+  const [poleCount, knotCount] = [bytes.integer(), bytes.integer()];
   const poles: number[][] = [];
   const weights: number[] = [];
   for (let i = 0; i < poleCount; i++) {
-    poles.push(Array.from({ length: size }, real));
-    if (rational) weights.push(real());
+    poles.push(bytes.reals(size));
+    if (rational) weights.push(bytes.real());
   }
   const knots: number[] = [];
   for (let i = 0; i < knotCount; i++) {
-    const knot = real();
-    const times = integer();
+    const [knot, times] = [bytes.real(), bytes.integer()];
     for (let k = 0; k < times; k++) knots.push(knot);
   }
   return { degree, poles, weights: rational ? weights : null, knots, periodic };
+}
+
+/** Reads the numbers of a Bézier curve from its own bytes, after its kind: a spline of one span. @param size numbers to a point. */
+export function readBezier(own: Uint8Array, size: 2 | 3): SplineData {
+  const bytes = new Bytes(own);
+  bytes.skip(1);
+  const rational = bytes.byte() !== 0;
+  const degree = bytes.short();
+  const poles: number[][] = [];
+  const weights: number[] = [];
+  for (let i = 0; i <= degree; i++) {
+    poles.push(bytes.reals(size));
+    if (rational) weights.push(bytes.real());
+  }
+  const knots = [0, 1].flatMap((end) => Array<number>(degree + 1).fill(end));
+  return { degree, poles, weights: rational ? weights : null, knots, periodic: false };
 }
 
 /**

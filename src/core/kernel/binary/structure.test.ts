@@ -13,7 +13,9 @@ import { type Scope, scoped } from "../library/scope";
 import { asEdge, asFace, facesOf, occurrences, type Shape, ShapeMap, shapeKind, subshapes } from "../library/topology";
 import { makeBox, makePlaneFace } from "../make/primitives";
 import { distance, type Vec3 } from "../space/vectors";
+import { derivativesOf, pointsOf } from "./curve-at";
 import { structureOf } from "./structure";
+import { PATCH_NUMBERS, patchOfAny } from "./surface-at";
 
 beforeAll(loadNodeKernel);
 
@@ -87,9 +89,6 @@ function check(shape: Shape): void {
   });
 }
 
-const combined = (at: readonly number[], ...terms: [number, readonly number[]][]): Vec3 =>
-  [0, 1, 2].map((i) => at[i]! + terms.reduce((sum, [by, way]) => sum + by * way[i]!, 0)) as unknown as Vec3;
-
 function checkCurve(scope: Scope, edge: Shape, told: ReturnType<typeof incidenceOf>["edges"][number]["curve"]): void {
   const oc = lib();
   if (oc.BRep_Tool.Degenerated(asEdge(scope, edge))) return;
@@ -99,14 +98,20 @@ function checkCurve(scope: Scope, edge: Shape, told: ReturnType<typeof incidence
   const kind = adaptor.GetType() as string;
   expect(curve.kind === "line").toBe(kind === "GeomAbs_Line");
   expect(curve.kind === "circle").toBe(kind === "GeomAbs_Circle");
+  expect(curve.kind === "hyperbola").toBe(kind === "GeomAbs_Hyperbola");
+  expect(curve.kind === "parabola").toBe(kind === "GeomAbs_Parabola");
+  const points = pointsOf(curve);
+  if (curve.kind !== "spline") expect(points).not.toBeNull();
   for (const t of [from, 0.3 * from + 0.7 * to, to]) {
-    const at = readPoint(scope, adaptor.Value(t));
-    if (curve.kind === "line") expect(distance(at, combined(curve.at, [t, curve.way]))).toBeLessThan(1e-10);
-    else if ("major" in curve) {
-      const { x, y, major, minor } = curve;
-      const own = combined(curve.at, [major * Math.cos(t), x], [minor * Math.sin(t), y]);
-      expect(distance(at, own)).toBeLessThan(1e-10);
-    }
+    if (!points) break;
+    const own = points(t);
+    expect(distance(readPoint(scope, adaptor.Value(t)), own.at as unknown as Vec3)).toBeLessThan(1e-10);
+    expect(distance(readPoint(scope, adaptor.DN(t, 1)), own.slope as unknown as Vec3)).toBeLessThan(1e-9);
+    const derivatives = new Float64Array(9);
+    derivativesOf(curve)!.at(t, derivatives);
+    expect(distance(readPoint(scope, adaptor.DN(t, 2)), [...derivatives.slice(6)] as unknown as Vec3)).toBeLessThan(
+      1e-7,
+    );
   }
 }
 
@@ -118,23 +123,18 @@ function checkFace(scope: Scope, face: Shape, told: ReturnType<typeof incidenceO
   const [u, v] = [0.4 * adaptor.FirstUParameter(), 0.6].map((t) => (Math.abs(t) > 1e6 ? 1 : t)) as [number, number];
   if (!surface || !("axis" in surface)) return;
   const at = readPoint(scope, adaptor.Value(u, v));
-  const { at: origin, axis, x, y } = surface;
-  const [c, s, cv, sv] = [Math.cos(u), Math.sin(u), Math.cos(v), Math.sin(v)];
-  const round = (radius: number, height: number) => combined(origin, [radius * c, x], [radius * s, y], [height, axis]);
-  const own = {
-    plane: () => combined(origin, [u, x], [v, y]),
-    cylinder: () => round((surface as { radius: number }).radius, v),
-    sphere: () => round((surface as { radius: number }).radius * cv, (surface as { radius: number }).radius * sv),
-    cone: () => {
-      const { radius, half } = surface as { radius: number; half: number };
-      return round(radius + v * Math.sin(half), v * Math.cos(half));
-    },
-    torus: () => {
-      const { major, minor } = surface as { major: number; minor: number };
-      return round(major + minor * cv, minor * sv);
-    },
-  }[surface.kind]();
-  expect(distance(at, own)).toBeLessThan(1e-10);
+  const numbers = new Float64Array(PATCH_NUMBERS);
+  patchOfAny(surface)!.at(u, v, numbers);
+  const own = (k: number) => [...numbers.slice(3 * k, 3 * k + 3)] as unknown as Vec3;
+  expect(distance(at, own(0))).toBeLessThan(1e-10);
+  for (const [k, orders] of [
+    [1, 0],
+    [0, 1],
+    [2, 0],
+    [1, 1],
+    [0, 2],
+  ].entries())
+    expect(distance(readPoint(scope, adaptor.DN(u, v, orders[0]!, orders[1]!)), own(k + 1))).toBeLessThan(1e-10);
 
   // An image of an edge on the surface runs where the edge does.
   const lying = scope.use(asFace(scope, face).Oriented("TopAbs_FORWARD" as never));
@@ -181,6 +181,23 @@ describe("a shape's own record says what the library says", () => {
       { id: "s", type: "sphere", diameter: 30, at: [-60, 0, 0] },
     );
     expect(bodies.length).toBeGreaterThan(6);
+    for (const { shape } of bodies) check(shape);
+  });
+
+  test("of cones cut by planes steeper than their sides, along them and across, as made and mirrored", () => {
+    const { bodies } = buildSteps(
+      { id: "c", type: "cone", diameter: 20, top: 8, height: 30, at: [1, 2, 3] },
+      { id: "m", type: "mirror", bodies: ["c"], keep: true },
+      { id: "steep", type: "workplane", base: "yz", offset: 3 },
+      { id: "along", type: "workplane", base: "normal", normal: [30, 0, 6], through: [0, 0, 10] },
+      { id: "across", type: "workplane", base: "normal", normal: [0.2, 0.1, 1], through: [0, 0, 14] },
+      { id: "s", type: "seam", preset: "split", stock: ["c"], cutters: ["steep", "along", "across"] },
+      { id: "t", type: "seam", preset: "split", stock: ["m"], cutters: ["steep", "along", "across"] },
+    );
+    const kinds = new Set(
+      bodies.flatMap(({ shape }) => incidenceOf(shape).edges.map((edge) => edge.curve?.curve.kind)),
+    );
+    expect([...kinds].sort()).toEqual(["circle", "ellipse", "hyperbola", "line", "parabola"]);
     for (const { shape } of bodies) check(shape);
   });
 

@@ -1,4 +1,5 @@
 import type { Vec3 } from "../space/vectors";
+import { isConic } from "./conics";
 import { type Child, type PartRecord, readContents, type Sense, type SurfaceImage } from "./contents";
 import type { Curve } from "./curves";
 import { type Place, type Places, placed, turned } from "./places";
@@ -258,6 +259,6 @@ function moved(surface: SurfaceRecord, place: Place): SurfaceRecord {
 function movedCurve(curve: Curve, place: Place): Curve {
   if (place.id === 0) return curve;
   if (curve.kind === "line") return { ...curve, at: placed(place, curve.at), way: turned(place, curve.way) };
-  if (!("major" in curve)) return { ...curve, matrix: place.matrix };
+  if (!isConic(curve)) return { ...curve, matrix: place.matrix };
   return { ...curve, at: placed(place, curve.at), x: turned(place, curve.x), y: turned(place, curve.y) };
 }

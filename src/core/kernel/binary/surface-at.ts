@@ -3,7 +3,7 @@ import { basisAt, newBasis } from "./basis";
 import { derivativesOf } from "./curve-at";
 import { placed, turned } from "./places";
 import { unwrappedKnots } from "./spline-data";
-import type { SplineSurface, SurfaceRecord } from "./surfaces";
+import type { SplineSurface, SurfaceFrame, SurfaceRecord } from "./surfaces";
 
 /**
  * A surface by its numbers. `at` writes a place and the derivatives there, three numbers each: the place, by u, by v, twice
@@ -19,6 +19,10 @@ export interface Patch {
 
 /** Numbers to a place of a patch with its derivatives. */
 export const PATCH_NUMBERS = 18;
+
+/** A surface by its numbers, where it lies, whatever it is; null for what only the library can say. */
+export const patchOfAny = (surface: SurfaceRecord): Patch | null =>
+  "axis" in surface ? elementary(surface) : patchOf(surface);
 
 /** A free surface by its numbers, where it lies; null for what is asked of the library, and for elementary surfaces. */
 export function patchOf(surface: SurfaceRecord): Patch | null {
@@ -38,10 +42,68 @@ function unmoved(surface: Exclude<SurfaceRecord, { axis: Vec3 }>): Patch | null 
       return spline ? splined(spline) : null;
     }
     case "offset": {
-      const base = patchOf(surface.of);
+      const base = patchOfAny(surface.of);
       return base && offset(base, surface.by);
     }
   }
+}
+
+/** How far a surface turned about an axis is from it, and how high along it, at v: each with two derivatives. */
+type Outline = (v: number) => { out: readonly [number, number, number]; up: readonly [number, number, number] };
+
+function outlineOf(surface: Exclude<Extract<SurfaceRecord, SurfaceFrame>, { kind: "plane" }>): Outline {
+  switch (surface.kind) {
+    case "cylinder":
+      return (v) => ({ out: [surface.radius, 0, 0], up: [v, 1, 0] });
+    case "cone": {
+      const [s, c] = [Math.sin(surface.half), Math.cos(surface.half)];
+      return (v) => ({ out: [surface.radius + v * s, s, 0], up: [v * c, c, 0] });
+    }
+    case "sphere":
+    case "torus": {
+      const [major, minor] = surface.kind === "torus" ? [surface.major, surface.minor] : [0, surface.radius];
+      return (v) => {
+        const [c, s] = [minor * Math.cos(v), minor * Math.sin(v)];
+        return { out: [major + c, -s, -c], up: [s, c, -s] };
+      };
+    }
+  }
+}
+
+function elementary(surface: Extract<SurfaceRecord, SurfaceFrame>): Patch {
+  const { at: origin, axis, x, y } = surface;
+  if (surface.kind === "plane")
+    return {
+      breaks: [[], []],
+      alike: { kind: "along", way: y },
+      at: (u, v, into) => {
+        into.fill(0);
+        for (let i = 0; i < 3; i++) {
+          into[i] = origin[i]! + u * x[i]! + v * y[i]!;
+          into[3 + i] = x[i]!;
+          into[6 + i] = y[i]!;
+        }
+      },
+    };
+  const outline = outlineOf(surface);
+  return {
+    breaks: [[], []],
+    // In a left-handed frame the angle runs the other way about the axis.
+    alike: { kind: "round", at: origin, axis: cross(x, y) },
+    at: (u, v, into) => {
+      const [c, s] = [Math.cos(u), Math.sin(u)];
+      const { out, up } = outline(v);
+      for (let i = 0; i < 3; i++) {
+        const [away, aside] = [c * x[i]! + s * y[i]!, c * y[i]! - s * x[i]!];
+        into[i] = origin[i]! + out[0] * away + up[0] * axis[i]!;
+        into[3 + i] = out[0] * aside;
+        into[6 + i] = out[1] * away + up[1] * axis[i]!;
+        into[9 + i] = -out[0] * away;
+        into[12 + i] = out[1] * aside;
+        into[15 + i] = out[2] * away + up[2] * axis[i]!;
+      }
+    },
+  };
 }
 
 function extruded({ of, way }: Extract<SurfaceRecord, { kind: "extrusion" }>): Patch | null {

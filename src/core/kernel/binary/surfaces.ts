@@ -70,7 +70,8 @@ export function readSurface(bytes: Bytes): SurfaceRecord {
       const rational = bytes.byte() + bytes.byte() > 0;
       const poles = (bytes.short() + 1) * (bytes.short() + 1);
       bytes.skip(poles * 8 * (rational ? 4 : 3));
-      return { kind: "spline", digest: bytes.digestSince(start) };
+      const own = bytes.copySince(start);
+      return { kind: "spline", digest: bytes.digestSince(start), spline: () => readBezierSurface(own) };
     }
     case SPLINE: {
       const rational = bytes.byte() + bytes.byte() > 0;
@@ -102,6 +103,30 @@ function readSplineSurface(own: Uint8Array): SplineSurface {
   const periodic: [boolean, boolean] = [bytes.byte() > 0, bytes.byte() > 0];
   const degrees: [number, number] = [bytes.short(), bytes.short()];
   const [us, vs, uKnots, vKnots] = [bytes.integer(), bytes.integer(), bytes.integer(), bytes.integer()];
+  const { poles, weights } = readPoles(bytes, us, vs, rational);
+  const knots = (count: number) => {
+    const list: number[] = [];
+    for (let i = 0; i < count; i++) {
+      const [knot, times] = [bytes.real(), bytes.integer()];
+      for (let k = 0; k < times; k++) list.push(knot);
+    }
+    return list;
+  };
+  return { degrees, poles, weights, knots: [knots(uKnots), knots(vKnots)], periodic };
+}
+
+/** The same of a Bézier surface: a spline of one span each way. */
+function readBezierSurface(own: Uint8Array): SplineSurface {
+  const bytes = new Bytes(own);
+  bytes.skip(1);
+  const rational = bytes.byte() + bytes.byte() > 0;
+  const degrees: [number, number] = [bytes.short(), bytes.short()];
+  const { poles, weights } = readPoles(bytes, degrees[0] + 1, degrees[1] + 1, rational);
+  const knots = (degree: number) => [0, 1].flatMap((end) => Array<number>(degree + 1).fill(end));
+  return { degrees, poles, weights, knots: [knots(degrees[0]), knots(degrees[1])], periodic: [false, false] };
+}
+
+function readPoles(bytes: Bytes, us: number, vs: number, rational: boolean): Pick<SplineSurface, "poles" | "weights"> {
   const poles: Vec3[][] = [];
   const weights: number[][] = [];
   for (let i = 0; i < us; i++) {
@@ -112,13 +137,5 @@ function readSplineSurface(own: Uint8Array): SplineSurface {
       if (rational) weights[i]!.push(bytes.real());
     }
   }
-  const knots = (count: number) => {
-    const list: number[] = [];
-    for (let i = 0; i < count; i++) {
-      const [knot, times] = [bytes.real(), bytes.integer()];
-      for (let k = 0; k < times; k++) list.push(knot);
-    }
-    return list;
-  };
-  return { degrees, poles, weights: rational ? weights : null, knots: [knots(uKnots), knots(vKnots)], periodic };
+  return { poles, weights: rational ? weights : null };
 }

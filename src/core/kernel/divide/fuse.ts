@@ -1,7 +1,7 @@
 import { tellStage } from "../../stage";
 import { boxOf } from "../facts/box";
 import { widestGap } from "../facts/gaps";
-import { formVolume, roughArea } from "../facts/mass";
+import { formVolume, roughArea, volumeOf } from "../facts/mass";
 import { openEdges } from "../facts/measure";
 import { unsoundness } from "../facts/soundness";
 import { surfacesOf } from "../facts/surfaces";
@@ -205,16 +205,17 @@ function faultOf(args: readonly Shape[], fusion: Fusion, delicate: boolean): Fau
   return short < 0 ? null : { at: null };
 }
 
-/** How far the cells of a solid may be off it, relative, where both have closed forms. */
+/** How far the cells of a solid may be off it, relative, where both have closed forms; and where one has not. */
 const FILLING = 1e-6;
+const ROUGHLY = 1e-2;
 
 /** Whether the volumes of a solid's cells add up to its own, as far as they can be said exactly. */
 function fillsExactly(arg: Shape, a: number, { cells }: Fusion): boolean {
-  const whole = formVolume(arg);
-  const parts = cells.filter(({ within }) => within.includes(a)).map(({ shape }) => formVolume(shape));
-  if (whole === null || parts.some((part) => part === null)) return true;
-  const sum = parts.reduce<number>((total, part) => total + part!, 0);
-  return Math.abs(sum - whole) <= FILLING * Math.abs(whole);
+  const parts = cells.filter(({ within }) => within.includes(a)).map(({ shape }) => shape);
+  const exact = [arg, ...parts].every((shape) => formVolume(shape) !== null);
+  const whole = volumeOf(arg);
+  const sum = parts.reduce((total, part) => total + volumeOf(part), 0);
+  return Math.abs(sum - whole) <= (exact ? FILLING : ROUGHLY) * Math.abs(whole);
 }
 
 /** Numbers the arguments of a fusion from the other end. */

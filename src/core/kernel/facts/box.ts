@@ -1,5 +1,5 @@
 import type { Bnd_Box } from "replicad-opencascadejs";
-import type { Curve, FaceStructure, SurfaceFrame } from "../binary";
+import { type Conic, conicTerms, type FaceStructure, furthestParameters, isConic, type SurfaceFrame } from "../binary";
 import { edgeHandles, incidenceOf } from "../library/incidence";
 import { lib } from "../library/library";
 import { type Scope, scoped } from "../library/scope";
@@ -22,7 +22,7 @@ export function boxOf(shape: Shape): Box | null {
 
 /**
  * Planes, cylinders and cones reach no further than their edges, since a straight line runs through each of their
- * points; how far a ball, a ring, a line, a circle or an ellipse reaches is a closed form. The library is asked about
+ * points; how far a ball, a ring, a line or a conic reaches is a closed form. The library is asked about
  * the rest.
  */
 function tightBox(shape: Shape): Box | null {
@@ -36,7 +36,7 @@ function tightBox(shape: Shape): Box | null {
   });
   edges.forEach(({ curve: run }, place) => {
     if (!run) return;
-    if ("major" in run.curve) points.push(...furthest(run.curve, run.from, run.to));
+    if (isConic(run.curve)) points.push(...furthest(run.curve, run.from, run.to));
     else if (run.curve.kind !== "line") rest.push(edgeHandles(shape)[place]!);
   });
   if (rest.length === 0) return around(points);
@@ -53,15 +53,16 @@ function around(points: readonly Vec3[]): Box | null {
   return { min: ends(Math.min), max: ends(Math.max) };
 }
 
-/** The points of an arc that are furthest along each axis; its ends are vertices. */
-function furthest({ at, x, y, major, minor }: Extract<Curve, { major: number }>, from: number, to: number): Vec3[] {
+/** The points of part of a conic that are furthest along each axis; its ends are vertices. */
+function furthest(curve: Conic, from: number, to: number): Vec3[] {
+  const { at, x, y } = curve;
   const found: Vec3[] = [];
   for (let i = 0; i < 3; i++)
-    for (const turn of [0, Math.PI]) {
-      const within = inRange(Math.atan2(minor * y[i]!, major * x[i]!) + turn, [from, to]);
+    for (const t of furthestParameters(curve, x[i]!, y[i]!)) {
+      const within = "major" in curve ? inRange(t, [from, to]) : t > from && t < to ? t : null;
       if (within === null) continue;
-      const [c, s] = [major * Math.cos(within), minor * Math.sin(within)];
-      found.push([0, 1, 2].map((k) => at[k]! + c * x[k]! + s * y[k]!) as unknown as Vec3);
+      const terms = conicTerms(curve, within);
+      found.push([0, 1, 2].map((k) => at[k]! + terms.x[0] * x[k]! + terms.y[0] * y[k]!) as unknown as Vec3);
     }
   return found;
 }

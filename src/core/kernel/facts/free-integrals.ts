@@ -1,4 +1,4 @@
-import { type EdgeUse, type FaceStructure, PATCH_NUMBERS, type Patch, patchOf, pointsOf } from "../binary";
+import { type EdgeUse, type FaceStructure, PATCH_NUMBERS, type Patch, patchOfAny, pointsOf } from "../binary";
 import { integrateTo } from "../space/quadrature";
 import { add, cross, dot, length, scale, sub, type Vec3 } from "../space/vectors";
 import type { FaceIntegrals } from "./integrals";
@@ -18,14 +18,14 @@ interface Form {
 }
 
 /**
- * Integrates over a part of a free surface (drawn out, turned, spline, or offset from one): by Green's theorem along its
+ * Integrates over a part of a surface of any kind (drawn out, turned, spline, or offset from one; an elementary one, too): by Green's theorem along its
  * edges in the surface's parameters, ∬ q du dv = −∮ (∫ q dv) du = ∮ (∫ q du) dv. What is inside the brackets has a closed
  * form where the surface is the same all along a way or all round an axis; else it is integrated, too, span by span.
  * @param rough whether eight points a span are taken as they are, which is good to tell places by.
- * @returns null where a curve or the surface is not to be had by its numbers, or the integrals will not settle.
+ * @returns null where a curve or the surface is not to be had by its numbers, or the integrals will not settle in time.
  */
 export function freeIntegrals(face: FaceStructure, uses: readonly EdgeUse[], rough: boolean): FaceIntegrals | null {
-  const patch = face.surface && patchOf(face.surface);
+  const patch = face.surface && budgeted(patchOfAny(face.surface));
   if (!patch) return null;
   const runs = uses.map((use) => runOf(face, use));
   if (!runs.every((run) => run !== null)) return null;
@@ -53,6 +53,22 @@ export function freeIntegrals(face: FaceStructure, uses: readonly EdgeUse[], rou
   }
   const [area, x, y, z, flux] = total as unknown as [number, number, number, number, number];
   return { area, moment: [x, y, z], flux };
+}
+
+/** How often a surface is asked for a place at most, one face: about a second. */
+const MOST_ASKED = 1_000_000;
+
+/** The same surface, which says nothing any more when it has been asked too often: what is integrated over it settles no more. */
+function budgeted(patch: Patch | null): Patch | null {
+  if (!patch) return null;
+  let left = MOST_ASKED;
+  return {
+    ...patch,
+    at: (u, v, into) => {
+      if (left-- > 0) patch.at(u, v, into);
+      else into.fill(Number.NaN);
+    },
+  };
 }
 
 function formOf(patch: Patch, reach: Reach, sizes: Float64Array, accuracy: number | null): Form {

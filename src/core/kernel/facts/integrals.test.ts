@@ -4,6 +4,7 @@ import { beforeAll, describe, expect, test } from "vitest";
 import { parseJob } from "../../job";
 import { build, buildSteps } from "../../testing/harness";
 import { sized, thirtySteps } from "../../testing/thirty-steps";
+import type { EdgeUse, FaceStructure } from "../binary";
 import { roundEdges, type Worked } from "../change/edge-work";
 import { incidenceOf } from "../library/incidence";
 import { lib } from "../library/library";
@@ -13,6 +14,7 @@ import { facesOf, type Shape } from "../library/topology";
 import { integrate } from "../space/quadrature";
 import { distance, length, sub, type Vec3 } from "../space/vectors";
 import { boxOf } from "./box";
+import { freeIntegrals } from "./free-integrals";
 import { faceIntegrals } from "./integrals";
 import { areaOf, surfaceCentre, volumeOf } from "./mass";
 import { readPoint } from "./measure";
@@ -122,6 +124,115 @@ describe("by closed form", () => {
     expect(box.max[2]).toBeCloseTo(10 * Math.tan(Math.PI / 6), 7);
     expect([box.min[0], box.min[1], box.min[2]]).toEqual([-10, -10, -50].map((v) => expect.closeTo(v, 7)));
   });
+});
+
+describe("a cone cut by planes, against closed forms", () => {
+  const [R, H] = [12, 30];
+  const cut = (plane: Record<string, unknown>, side: "front" | "back") =>
+    solid(
+      { id: "c", type: "cone", diameter: 2 * R, top: 0, height: H },
+      { id: "p", type: "workplane", ...plane },
+      { id: "t", type: "seam", preset: "trim", stock: ["c"], cutters: ["p"], keepSide: { p: side } },
+    );
+  const flatAreas = (shape: Shape, kind: string) => {
+    const structure = incidenceOf(shape);
+    return structure.faces.flatMap(({ surface, wires }, place) =>
+      surface?.kind === "plane" && wires.flat().some(({ edge }) => structure.edges[edge]!.curve?.curve.kind === kind)
+        ? [faceIntegrals(structure, place)!.area]
+        : [],
+    );
+  };
+
+  // ∫ 2 √(r² − d²) dz over the heights where the cone is wider than the plane is far, and ∫ of that over d.
+  test.each([0.001, 3, 7.5, 11.9])("beside its axis, at %d: a hyperbola", (d) => {
+    const shape = cut({ base: "yz", offset: d }, "front");
+    const root = Math.sqrt(R * R - d * d);
+    const section = (H / R) * (R * root - d * d * Math.acosh(R / d));
+    const volume = (H / 3) * (R * R * Math.acos(d / R) - 2 * d * root + (d ** 3 / R) * Math.acosh(R / d));
+    expect(flatAreas(shape, "hyperbola")[0]! / section).toBeCloseTo(1, 9);
+    // The library's image of the hyperbola on the cone is a spline, near to 1e-7 mm.
+    expect(volumeOf(shape) / volume).toBeCloseTo(1, 7);
+    expect(boxOf(shape)!.max[2]).toBeCloseTo(H * (1 - d / R), 6);
+  });
+
+  // Archimedes: a segment of a parabola is two thirds of its chord times its height.
+  test.each([-6, 0, 4, 10])("along its side, from %d: a parabola", (e) => {
+    const shape = cut({ base: "normal", normal: [H, 0, R], through: [e, 0, 0] }, "back");
+    const [chord, side] = [2 * Math.sqrt(R * R - e * e), Math.hypot(R, H)];
+    const section = (2 / 3) * chord * ((e + R) / (2 * R)) * side;
+    const base = R * R * (Math.PI - Math.acos(e / R)) + (e * chord) / 2;
+    const volume = (H * base) / 3 - (section * H * (R - e)) / side / 3;
+    expect(flatAreas(shape, "parabola")[0]! / section).toBeCloseTo(1, 9);
+    expect(volumeOf(shape) / volume).toBeCloseTo(1, 9);
+    expect(boxOf(shape)!.max[2]).toBeCloseTo((H * (e + R)) / (2 * R), 6);
+  });
+});
+
+test("elementary faces as on free ones: the same two ways, as made and mirrored", () => {
+  const { bodies } = buildSteps(
+    { id: "c", type: "cone", diameter: 20, top: 8, height: 30, at: [40, 3, 2] },
+    { id: "z", type: "cylinder", diameter: 20, height: 30, at: [80, -4, 7] },
+    { id: "s", type: "sphere", diameter: 20, at: [-40, 5, 6] },
+    { id: "t", type: "torus", diameter: 20, section: 7, at: [0, 5, 9], axis: "x" },
+    { id: "m", type: "mirror", bodies: ["c", "z", "s", "t"], keep: true },
+    { id: "p", type: "workplane", base: "normal", normal: [0.2, 1, 0.4], through: [0, 4, 9] },
+    { id: "d", type: "seam", preset: "split", stock: ["c", "z", "s", "t"], cutters: ["p"] },
+  );
+  let count = 0;
+  for (const { shape } of bodies) {
+    const structure = incidenceOf(shape);
+    structure.faces.forEach((face, place) => {
+      if (!face.surface || !("axis" in face.surface)) return;
+      const uses = face.wires.flat().filter(({ bounds }) => bounds);
+      // A plane's edges have images where the division needed them alone.
+      const free = freeIntegrals(face, uses, false);
+      if (!free && face.surface.kind === "plane") return;
+      const own = faceIntegrals(structure, place)!;
+      const sign = face.forward ? 1 : -1;
+      expect(free!.area / own.area).toBeCloseTo(1, 7);
+      expect((sign * free!.flux) / own.flux).toBeCloseTo(1, 6);
+      for (let i = 0; i < 3; i++) expect(Math.abs(free!.moment[i]! - own.moment[i]!)).toBeLessThan(1e-5 * own.area);
+      count++;
+    });
+  }
+  expect(count).toBeGreaterThan(20);
+});
+
+test("a surface whose integrals settle nowhere is given up, and soon", () => {
+  // Its weights go through 0 within: no number of halvings helps.
+  const weights = [
+    [1, 1, 1],
+    [-3, -2, -3],
+    [1, 1, 1],
+  ];
+  const poles = weights.map((row, i) => row.map((_, j): Vec3 => [i, j, (i * j) % 2]));
+  const ends = [0, 0, 0, 1, 1, 1];
+  const surface = {
+    kind: "spline" as const,
+    digest: "",
+    spline: () => ({
+      degrees: [2, 2] as [number, number],
+      poles,
+      weights,
+      knots: [ends, ends] as [number[], number[]],
+      periodic: [false, false] as [boolean, boolean],
+    }),
+  };
+  const corners = [
+    [0, 0],
+    [1, 0],
+    [1, 1],
+    [0, 1],
+  ] as const;
+  const face = {
+    surface,
+    image: ({ edge }: EdgeUse) => {
+      const [at, to] = [corners[edge]!, corners[(edge + 1) % 4]!];
+      return { curve: { kind: "line" as const, at, way: [to[0] - at[0], to[1] - at[1]] }, from: 0, to: 1 };
+    },
+  } as unknown as FaceStructure;
+  const uses = corners.map((_, edge): EdgeUse => ({ edge, bounds: true, way: 1 }));
+  expect(freeIntegrals(face, uses, false)).toBeNull();
 });
 
 describe("how far parts of balls and rings reach, against the library", () => {

@@ -1,4 +1,14 @@
-import type { Curve, EdgeUse, FaceStructure, Structure, SurfaceFrame, SurfaceRecord } from "../binary";
+import {
+  type Curve,
+  conicTerms,
+  type EdgeUse,
+  type FaceStructure,
+  isConic,
+  pointsOf,
+  type Structure,
+  type SurfaceFrame,
+  type SurfaceRecord,
+} from "../binary";
 import { placed, turned } from "../binary/places";
 import { type SplineData, spansOf, splineAt, unwrapped } from "../binary/spline-data";
 import { integrate } from "../space/quadrature";
@@ -16,7 +26,7 @@ export interface FaceIntegrals {
 }
 
 /**
- * Integrates over a flat face that lines, circles and ellipses bound, or over a part of a cylinder, cone, sphere or
+ * Integrates over a flat face that lines, conics and splines bound, or over a part of a cylinder, cone, sphere or
  * torus whose edges are straight in the surface's parameters: by Green's theorem along its edges.
  * @param rough whether edges that are splines are gone along once, which is good to tell places by; else in ever more
  * parts until two divisions agree to 1e-11.
@@ -40,8 +50,11 @@ function integralsOf(
   uses: EdgeUse[],
   rough: boolean,
 ): FaceIntegrals | null {
-  if (!("axis" in surface)) return freeIntegrals(face, uses, rough);
-  return surface.kind === "plane" ? flat(structure, surface, uses, rough) : curved(face, surface, uses, rough);
+  const form =
+    "axis" in surface &&
+    (surface.kind === "plane" ? flat(structure, surface, uses, rough) : curved(face, surface, uses, rough));
+  // A ring that overlaps itself, a cone past its tip, an edge that runs beside another: as on a free surface.
+  return form || freeIntegrals(face, uses, rough);
 }
 
 const QUARTER = Math.PI / 2;
@@ -65,9 +78,11 @@ function flat(
   uses: EdgeUse[],
   rough: boolean,
 ): FaceIntegrals | null {
-  const first = edges[uses[0]!.edge]!.vertices[0];
-  if (first === undefined) return null;
-  const about = vertices[first]!.at;
+  // A closed edge need not have a corner.
+  const { vertices: ends, curve: begins } = edges[uses[0]!.edge]!;
+  const about =
+    vertices[ends[0] ?? -1]?.at ?? (begins && (pointsOf(begins.curve)?.(begins.from).at as Vec3 | undefined));
+  if (!about) return null;
   const local = (p: readonly number[]): [number, number] => {
     const away: Vec3 = [p[0]! - about[0], p[1]! - about[1], p[2]! - about[2]];
     return [dot(away, ex), dot(away, ey)];
@@ -107,15 +122,36 @@ function alongCurve(
     ];
   }
   if (curve.kind === "spline") return alongFlatSpline(curve, from, to, local, turn, rough);
-  if (!("major" in curve)) return null;
-  const { major, minor } = curve;
+  if (!isConic(curve)) return null;
   const [[cx, cy], [ax, ay], [bx, by]] = [local(curve.at), turn(curve.x), turn(curve.y)];
-  return integrate(from, to, pieces(to - from), (t) => {
-    const [c, s] = [Math.cos(t), Math.sin(t)];
-    const [x, y] = [cx + major * c * ax + minor * s * bx, cy + major * c * ay + minor * s * by];
-    const [dx, dy] = [minor * c * bx - major * s * ax, minor * c * by - major * s * ay];
-    return [x * dy, ((x * x) / 2) * dy, ((-y * y) / 2) * dx];
-  });
+  const at = (t: number): Integrand => {
+    const terms = conicTerms(curve, t);
+    return flatIntegrand(
+      [cx + terms.x[0] * ax + terms.y[0] * bx, cy + terms.x[0] * ay + terms.y[0] * by],
+      [terms.x[1] * ax + terms.y[1] * bx, terms.x[1] * ay + terms.y[1] * by],
+    );
+  };
+  if (curve.kind === "hyperbola") return settled(from, to, rough, at);
+  // A quarter turn is exact to rounding in one piece, and a parabola is a polynomial.
+  return integrate(from, to, curve.kind === "parabola" ? 1 : pieces(to - from), (t) => at(t).values);
+}
+
+/**
+ * What is integrated, at one place, and how large its integral over the whole stretch is where nothing in it cancels: what
+ * rounding is measured by. It is no smaller for a short stretch, since what a curve goes on by there is a difference of places.
+ */
+interface Integrand {
+  values: number[];
+  size: number;
+}
+
+/** What is integrated round a flat face, at a place that goes on so. */
+function flatIntegrand([x, y]: readonly [number, number], [dx, dy]: readonly [number, number]): Integrand {
+  const far = Math.abs(x) + Math.abs(y);
+  return {
+    values: [x * dy, ((x * x) / 2) * dy, ((-y * y) / 2) * dx],
+    size: far * far * Math.max(1, far),
+  };
 }
 
 /** The same along a spline in space. */
@@ -130,46 +166,56 @@ function alongFlatSpline(
   const written = curve.spline?.();
   if (!written) return null;
   const { matrix } = curve;
-  return overSpans(unwrapped(written), from, to, rough, ({ at, slope }) => {
-    const [[x, y], [dx, dy]] = matrix
-      ? [local(placed({ id: 1, matrix }, at)), turn(turned({ id: 1, matrix }, slope))]
-      : [local(at), turn(slope)];
-    return [x * dy, ((x * x) / 2) * dy, ((-y * y) / 2) * dx];
-  });
+  return overSpans(unwrapped(written), from, to, rough, ({ at, slope }) =>
+    matrix
+      ? flatIntegrand(local(placed({ id: 1, matrix }, at)), turn(turned({ id: 1, matrix }, slope)))
+      : flatIntegrand(local(at), turn(slope)),
+  );
 }
 
-/** Integrates along a spline, stretch by stretch, each in ever more parts until two divisions agree, or in one; null where they do not. */
+/** Integrates along a spline, stretch by stretch; null where that does not settle. */
 function overSpans(
   spline: SplineData,
   from: number,
   to: number,
   rough: boolean,
-  values: (point: { at: number[]; slope: number[] }) => number[],
+  at: (point: { at: number[]; slope: number[] }) => Integrand,
 ): number[] | null {
   const sums: number[] = [];
   for (const [low, high] of spansOf(spline, from, to)) {
-    let last: number[] | null = null;
-    for (let parts = 1; ; parts *= 2) {
-      if (parts > MOST_PARTS) return null;
-      const now = integrate(low, high, parts, (t) => values(splineAt(spline, t)));
-      if (now.some((value) => !Number.isFinite(value))) return null;
-      const before = last;
-      const size = Math.max(...now.map(Math.abs), 1e-12);
-      if (rough || before?.every((value, i) => Math.abs(value - now[i]!) <= AGREE * size)) {
-        now.forEach((value, i) => {
-          sums[i] = (sums[i] ?? 0) + value;
-        });
-        break;
-      }
-      last = now;
-    }
+    const part = settled(low, high, rough, (t) => at(splineAt(spline, t)));
+    if (!part) return null;
+    part.forEach((value, i) => {
+      sums[i] = (sums[i] ?? 0) + value;
+    });
   }
   return sums;
+}
+
+/** Integrates over a stretch in ever more parts until two divisions agree, or in one; null where they do not. */
+function settled(from: number, to: number, rough: boolean, at: (t: number) => Integrand): number[] | null {
+  let before: number[] | null = null;
+  for (let parts = 1; parts <= MOST_PARTS; parts *= 2) {
+    let size = 0;
+    const now = integrate(from, to, parts, (t) => {
+      const found = at(t);
+      size = Math.max(size, found.size);
+      return found.values;
+    });
+    if (now.some((value) => !Number.isFinite(value))) return null;
+    const most = Math.max(...now.map(Math.abs));
+    const allowed = Math.max(AGREE * most, ROUNDING * size);
+    if (rough || before?.every((value, i) => Math.abs(value - now[i]!) <= allowed)) return now;
+    before = now;
+  }
+  return null;
 }
 
 /** Into how many parts a stretch of a spline is divided at most, and how well two divisions have to agree, relative. */
 const MOST_PARTS = 64;
 const AGREE = 1e-11;
+/** The same, of what the integrand is where nothing in it cancels: along a straight side through the corner all does. */
+const ROUNDING = 1e-14;
 
 /**
  * What is integrated over a surface of revolution, each as a function of v that has been integrated over v already, so
@@ -275,7 +321,10 @@ function alongSpline(
     const [u, v] = [at[0]!, at[1]!];
     // On the far side of its tip a cone is run through backwards.
     const past = surface.kind === "cone" && surface.radius + v * Math.sin(surface.half) < -1e-9;
-    return valuesAt(over, u, v).map((value) => (past ? Number.NaN : value * slope[0]!));
+    const values = valuesAt(over, u, v);
+    // Where an edge runs along the axis, what its image turns by is rounding of the angle alone.
+    const size = Math.max(...values.map(Math.abs)) * (1 + Math.abs(u));
+    return { values: values.map((value) => (past ? Number.NaN : value * slope[0]!)), size };
   });
   sums?.forEach((value, i) => {
     total[i]! -= way * value;

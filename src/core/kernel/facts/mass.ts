@@ -1,14 +1,10 @@
 import { incidenceOf } from "../library/incidence";
 import { lib } from "../library/library";
-import { type Scope, scoped } from "../library/scope";
+import { scoped } from "../library/scope";
 import { asFace, facesOf, type Shape, shapeKind } from "../library/topology";
 import { add, scale, type Vec3 } from "../space/vectors";
 import { type FaceIntegrals, faceIntegrals } from "./integrals";
 import { readPoint } from "./measure";
-import { planeOf } from "./planes";
-
-/** Relative accuracy asked of the library's integration over faces that have no closed form here. */
-const ACCURACY = 1e-9;
 
 type Forms = (FaceIntegrals | null | undefined)[];
 const exactForms = new WeakMap<Shape, Forms>();
@@ -28,33 +24,31 @@ function closedForm(shape: Shape, place: number, rough = false): FaceIntegrals |
 }
 
 /**
- * Volume in mm³, from the exact faces: by closed form, else by adaptive Gauss–Kronrod integration (the library's other
- * adaptive integration was seen to be off by 2e-4 where splines bound flat faces). Positive for a solid that is right
- * side out.
+ * Volume in mm³, from the exact faces, by closed form or integrated to 1e-10. Positive for a solid that is right side out.
+ * Where a face can be had by neither (its numbers do not settle, or it is damaged), it is what one fixed integration gives,
+ * which always ends: `volumeWithin` says how far off that may be. The library's own adaptive integrations are not asked:
+ * they were seen never to end on a flat face that a hyperbola bounds, and to be off by 2e-4 where splines do.
  */
 export function volumeOf(shape: Shape): number {
-  return volumeBy(shape, (part) =>
-    integrated((properties) =>
-      lib().BRepGProp.VolumePropertiesGK(part, properties, ACCURACY, false, true, false, false, false),
-    ),
-  );
+  return (shapeKind(shape) === "solid" ? formVolume(shape) : null) ?? quickVolume(shape);
 }
 
-/** Volume with one fixed Gauss integration where there is no closed form: fast, and there good to about a thousandth. */
+/** Volume by one fixed Gauss integration: fast, and good to about a thousandth. */
 export function quickVolume(shape: Shape): number {
-  return volumeBy(shape, (part) =>
-    integrated((properties) => lib().BRepGProp.VolumeProperties(part, properties, false, false, false)),
-  );
+  return (shapeKind(shape) === "solid" ? formVolume(shape) : null) ?? fixedVolume(shape);
+}
+
+function fixedVolume(shape: Shape): number {
+  return scoped((scope) => {
+    const properties = scope.use(new (lib().GProp_GProps)());
+    lib().BRepGProp.VolumeProperties(shape, properties, false, false, false);
+    return properties.Mass();
+  });
 }
 
 /** Which way round a solid's skin is: its volume, with free faces as they are seen quickly, which takes a fraction of the time. */
 export function facesOut(solid: Shape): boolean {
   return (formVolume(solid, true) ?? quickVolume(solid)) >= 0;
-}
-
-/** By closed form where every face has one. The library integrates faces about a point of its own choice: all or none. */
-function volumeBy(shape: Shape, integrate: (whole: Shape) => number): number {
-  return (shapeKind(shape) === "solid" ? formVolume(shape) : null) ?? integrate(shape);
 }
 
 /** Volume of a solid by closed forms alone, mm³; null where a face has none. @param rough with free faces as they are seen quickly. */
@@ -91,16 +85,6 @@ export function volumeChange(
   return was === null || is === null ? null : (is - was) / 3;
 }
 
-type Properties = InstanceType<ReturnType<typeof lib>["GProp_GProps"]>;
-
-function integrated(integrate: (properties: Properties) => void): number {
-  return scoped((scope) => {
-    const properties = scope.use(new (lib().GProp_GProps)());
-    integrate(properties);
-    return properties.Mass();
-  });
-}
-
 /** What a face weighs as a skin: its area, mm², and its middle, which need not lie on it. */
 export interface FaceMass {
   area: number;
@@ -111,26 +95,12 @@ const exactMasses = new WeakMap<Shape, (FaceMass | undefined)[]>();
 const roughMasses = new WeakMap<Shape, (FaceMass | undefined)[]>();
 
 /** The area and the middle of one face, by place: without those of all the others where that takes time. */
-export function faceMass(shape: Shape, place: number): FaceMass {
-  return massBy(exactMasses, shape, place, (scope, face) => {
-    const mass = integratedMass(scope, face, ACCURACY);
-    // The library's area of a flat face with edges that are neither straight nor round is off by 1e-5.
-    const flat = incidenceOf(shape).faces[place]!.surface?.kind === "plane";
-    return flat ? { ...mass, area: flatArea(scope, face) } : mass;
-  });
-}
+export const faceMass = (shape: Shape, place: number): FaceMass => massBy(exactMasses, shape, place);
 
-/** The same, with one fixed Gauss integration where there is no closed form: good enough to tell places by. */
-function roughMass(shape: Shape, place: number): FaceMass {
-  return massBy(roughMasses, shape, place, (scope, face) => integratedMass(scope, face, null));
-}
+/** The same, with free faces as they are seen quickly: good enough to tell places by. */
+const roughMass = (shape: Shape, place: number): FaceMass => massBy(roughMasses, shape, place);
 
-function massBy(
-  known: WeakMap<Shape, (FaceMass | undefined)[]>,
-  shape: Shape,
-  place: number,
-  integrate: (scope: Scope, face: Shape) => FaceMass,
-): FaceMass {
+function massBy(known: WeakMap<Shape, (FaceMass | undefined)[]>, shape: Shape, place: number): FaceMass {
   let masses = known.get(shape);
   if (!masses) {
     masses = [];
@@ -139,19 +109,19 @@ function massBy(
   let mass = masses[place];
   if (!mass) {
     const form = closedForm(shape, place, known === roughMasses);
-    mass = form
-      ? { area: form.area, centre: scale(form.moment, 1 / form.area) }
-      : scoped((scope) => integrate(scope, facesOf(shape)[place]!));
+    mass = form ? { area: form.area, centre: scale(form.moment, 1 / form.area) } : fixedMass(facesOf(shape)[place]!);
     masses[place] = mass;
   }
   return mass;
 }
 
-function integratedMass(scope: Scope, face: Shape, accuracy: number | null): FaceMass {
-  const properties = scope.use(new (lib().GProp_GProps)());
-  if (accuracy === null) lib().BRepGProp.SurfaceProperties(face, properties, false, false);
-  else lib().BRepGProp.SurfaceProperties(face, properties, accuracy, false);
-  return { area: properties.Mass(), centre: readPoint(scope, properties.CentreOfMass()) };
+/** With one fixed Gauss integration, where there is no closed form. */
+function fixedMass(face: Shape): FaceMass {
+  return scoped((scope) => {
+    const properties = scope.use(new (lib().GProp_GProps)());
+    lib().BRepGProp.SurfaceProperties(face, properties, false, false);
+    return { area: properties.Mass(), centre: readPoint(scope, properties.CentreOfMass()) };
+  });
 }
 
 /** Where the middle of one face is, by place. */
@@ -192,20 +162,4 @@ export function roughArea(face: Shape): number {
     else oc.BRepGProp.SurfaceProperties(face, properties, false, false);
     return properties.Mass();
   });
-}
-
-/**
- * A flat face's area as the volume between it and a plane 1 mm away, which the library integrates adaptively. The face
- * is moved to lie 1 mm over the origin, since the library takes the height of a plane elsewhere with the wrong sign.
- */
-function flatArea(scope: Scope, face: Shape): number {
-  const oc = lib();
-  const { origin, normal } = planeOf(face)!;
-  const shift = scope.use(new oc.gp_Trsf());
-  shift.SetTranslation(scope.use(new oc.gp_Vec(normal[0] - origin[0], normal[1] - origin[1], normal[2] - origin[2])));
-  const moved = scope.use(face.Moved(scope.use(new oc.TopLoc_Location(shift)), false));
-  const away = scope.use(new oc.gp_Pln(scope.use(new oc.gp_Pnt(0, 0, 0)), scope.use(new oc.gp_Dir(...normal))));
-  const properties = scope.use(new oc.GProp_GProps());
-  oc.BRepGProp.VolumePropertiesGK(moved, properties, away, ACCURACY, false, true, false, false, false);
-  return Math.abs(properties.Mass());
 }
