@@ -1,7 +1,8 @@
 import { basisAt, newBasis } from "./basis";
 import { conicTerms, isConic } from "./conics";
 import type { Curve } from "./curves";
-import { type SplineData, splineAt, unwrapped } from "./spline-data";
+import { type Place, placed, turned } from "./places";
+import { breaksOf, intoFirstRound, type SplineData, splineAt, unwrapped } from "./spline-data";
 
 /** A point of a curve, and how it goes on from there: the derivative by the curve's parameter. */
 export interface CurvePoint {
@@ -9,7 +10,7 @@ export interface CurvePoint {
   slope: number[];
 }
 
-/** The way to the points of a curve whose numbers are at hand; null for one that is asked of the library: one that runs beside another, and a spline that was moved. */
+/** The way to the points of a curve, where it lies; null for one that is asked of the library: one that runs beside another. */
 export function pointsOf(curve: Curve): ((t: number) => CurvePoint) | null {
   if (curve.kind === "line") {
     const { at, way } = curve;
@@ -25,11 +26,16 @@ export function pointsOf(curve: Curve): ((t: number) => CurvePoint) | null {
       };
     };
   }
-  if (curve.kind !== "spline" || curve.matrix) return null;
-  const written = curve.spline?.();
+  const written = curve.kind === "spline" ? curve.spline?.() : undefined;
   if (!written) return null;
   const spline = unwrapped(written);
-  return (t) => splineAt(spline, t);
+  const first = intoFirstRound(written.knots, written.periodic);
+  const place = movedBy(curve);
+  if (!place) return (t) => splineAt(spline, first(t));
+  return (t) => {
+    const { at, slope } = splineAt(spline, first(t));
+    return { at: [...placed(place, at)], slope: [...turned(place, slope)] };
+  };
 }
 
 /** Writes a point in space, and the first and second derivative there, into nine numbers. */
@@ -62,10 +68,30 @@ export function derivativesOf(curve: Curve): { at: Derivatives; breaks: readonly
       },
     };
   }
-  const written = curve.kind === "spline" && !curve.matrix ? curve.spline?.() : undefined;
+  const written = curve.kind === "spline" ? curve.spline?.() : undefined;
   if (!written) return null;
-  const spline = unwrapped(written);
-  return { breaks: [...new Set(spline.knots)], at: splineDerivatives(spline) };
+  const breaks = breaksOf(written.knots, written.periodic);
+  const first = intoFirstRound(written.knots, written.periodic);
+  const round = splineDerivatives(unwrapped(written));
+  const own: Derivatives = (t, into) => round(first(t), into);
+  const place = movedBy(curve);
+  if (!place) return { breaks, at: own };
+  return {
+    breaks,
+    at: (t, into) => {
+      own(t, into);
+      for (let order = 0; order < 3; order++) {
+        const numbers = into.subarray(3 * order, 3 * order + 3) as unknown as readonly number[];
+        into.set(order === 0 ? placed(place, numbers) : turned(place, numbers), 3 * order);
+      }
+    },
+  };
+}
+
+/** Where a curve that is not read in detail was moved to. */
+function movedBy(curve: Curve): Place | null {
+  const matrix = "matrix" in curve ? curve.matrix : undefined;
+  return matrix ? { id: 1, matrix } : null;
 }
 
 function splineDerivatives({ degree, knots, poles, weights }: SplineData): Derivatives {

@@ -50,7 +50,7 @@ export function readBezier(own: Uint8Array, size: 2 | 3): SplineData {
 
 /**
  * A spline that goes round on, written as one that does not: knots run on before its first and after its last, and poles
- * come again. It is the same curve between its first knot and its last.
+ * come again. It is the same curve between its first knot and its last, and only there.
  */
 export function unwrapped(spline: SplineData): SplineData {
   if (!spline.periodic) return spline;
@@ -134,9 +134,25 @@ export function splineAt(spline: SplineData, t: number): { at: number[]; slope: 
   return { at, slope };
 }
 
+/** How a parameter is to be read where knots go round on: as the one of the first round that stands for it. */
+export function intoFirstRound(knots: readonly number[], periodic: boolean): (t: number) => number {
+  const [from, to] = [knots[0]!, knots.at(-1)!];
+  const period = to - from;
+  if (!periodic || !(period > 0)) return (t) => t;
+  return (t) => (t >= from && t <= to ? t : t - Math.floor((t - from) / period) * period);
+}
+
+/** Places where a spline is not smooth: its knots, each once. Of one that goes round on, those of two rounds before and after, too. */
+export function breaksOf(knots: readonly number[], periodic: boolean): number[] {
+  const once = [...new Set(knots)];
+  if (!periodic) return once;
+  const period = once.at(-1)! - once[0]!;
+  return [...new Set([-2, -1, 0, 1, 2].flatMap((round) => once.map((knot) => knot + round * period)))];
+}
+
 /** The parameters between which a spline is one polynomial, within a range. */
-export function spansOf({ knots }: SplineData, from: number, to: number): [number, number][] {
-  const inner = [...new Set(knots)].filter((knot) => knot > from && knot < to);
+export function spansOf({ knots, periodic }: SplineData, from: number, to: number): [number, number][] {
+  const inner = breaksOf(knots, periodic).filter((knot) => knot > from && knot < to);
   const all = [from, ...inner, to];
   return all.slice(1).map((end, i) => [all[i]!, end]);
 }

@@ -2,7 +2,7 @@ import { cross, dot, type Vec3 } from "../space/vectors";
 import { basisAt, newBasis } from "./basis";
 import { derivativesOf } from "./curve-at";
 import { placed, turned } from "./places";
-import { unwrappedKnots } from "./spline-data";
+import { breaksOf, intoFirstRound, unwrappedKnots } from "./spline-data";
 import type { SplineSurface, SurfaceFrame, SurfaceRecord } from "./surfaces";
 
 /**
@@ -170,6 +170,7 @@ const ZERO: Vec3 = [0, 0, 0];
 function splined({ degrees: [p, q], poles, weights, knots, periodic }: SplineSurface): Patch {
   const us = periodic[0] ? unwrappedKnots(knots[0], p) : knots[0];
   const vs = periodic[1] ? unwrappedKnots(knots[1], q) : knots[1];
+  const [firstU, firstV] = [intoFirstRound(knots[0], periodic[0]), intoFirstRound(knots[1], periodic[1])];
   const [along, across] = [newBasis(), newBasis()];
   // Sums of poles times their weights, and of the weights, in the order of a patch's numbers.
   const sums = new Float64Array(24);
@@ -182,10 +183,10 @@ function splined({ degrees: [p, q], poles, weights, knots, periodic }: SplineSur
     [0, 2],
   ] as const;
   return {
-    breaks: [[...new Set(us)], [...new Set(vs)]],
+    breaks: [breaksOf(knots[0], periodic[0]), breaksOf(knots[1], periodic[1])],
     at: (u, v, into) => {
-      basisAt(us, p, u, along);
-      basisAt(vs, q, v, across);
+      basisAt(us, p, firstU(u), along);
+      basisAt(vs, q, firstV(v), across);
       sums.fill(0);
       for (let i = 0; i <= p; i++) {
         const row = (along.first + i) % poles.length;

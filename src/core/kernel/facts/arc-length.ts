@@ -17,16 +17,12 @@ export function edgeLengthAt(shape: Shape, place: number): number {
 
 /** How long a curve is between two of its parameters; null where its numbers are not at hand. */
 function curveLength(curve: Curve, from: number, to: number): number | null {
-  const matrix = "matrix" in curve ? curve.matrix : undefined;
-  const run = derivativesOf(matrix ? ({ ...curve, matrix: undefined } as Curve) : curve);
+  const run = derivativesOf(curve);
   if (!run) return null;
   const values = new Float64Array(9);
   const speed = (t: number) => {
     run.at(t, values);
-    const way = [values[3]!, values[4]!, values[5]!] as const;
-    if (!matrix) return Math.hypot(...way);
-    // What was moved is as long as it was, unless it was made larger, too.
-    return Math.hypot(...[0, 4, 8].map((row) => way.reduce((sum, value, k) => sum + matrix[row + k]! * value, 0)));
+    return Math.hypot(values[3]!, values[4]!, values[5]!);
   };
   return lengthBetween(speed, [from, ...run.breaks.filter((t) => t > from && t < to), to]);
 }

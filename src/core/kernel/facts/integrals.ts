@@ -9,8 +9,8 @@ import {
   type SurfaceFrame,
   type SurfaceRecord,
 } from "../binary";
-import { placed, turned } from "../binary/places";
-import { type SplineData, spansOf, splineAt, unwrapped } from "../binary/spline-data";
+import type { CurvePoint } from "../binary/curve-at";
+import { spansOf } from "../binary/spline-data";
 import { integrate } from "../space/quadrature";
 import { cross, dot, type Vec3 } from "../space/vectors";
 import { freeIntegrals } from "./free-integrals";
@@ -121,7 +121,8 @@ function alongCurve(
       (-(y0 * y0 + y0 * y1 + y1 * y1) / 6) * (x1 - x0),
     ];
   }
-  if (curve.kind === "spline") return alongFlatSpline(curve, from, to, local, turn, rough);
+  if (curve.kind === "spline")
+    return overSpans(curve, from, to, rough, ({ at, slope }) => flatIntegrand(local(at), turn(slope)));
   if (!isConic(curve)) return null;
   const [[cx, cy], [ax, ay], [bx, by]] = [local(curve.at), turn(curve.x), turn(curve.y)];
   const at = (t: number): Integrand => {
@@ -154,36 +155,20 @@ function flatIntegrand([x, y]: readonly [number, number], [dx, dy]: readonly [nu
   };
 }
 
-/** The same along a spline in space. */
-function alongFlatSpline(
+/** Integrates along a spline, stretch by stretch; null where that does not settle. */
+function overSpans(
   curve: Extract<Curve, { kind: "spline" }>,
   from: number,
   to: number,
-  local: ToPlane,
-  turn: ToPlane,
   rough: boolean,
+  at: (point: CurvePoint) => Integrand,
 ): number[] | null {
   const written = curve.spline?.();
-  if (!written) return null;
-  const { matrix } = curve;
-  return overSpans(unwrapped(written), from, to, rough, ({ at, slope }) =>
-    matrix
-      ? flatIntegrand(local(placed({ id: 1, matrix }, at)), turn(turned({ id: 1, matrix }, slope)))
-      : flatIntegrand(local(at), turn(slope)),
-  );
-}
-
-/** Integrates along a spline, stretch by stretch; null where that does not settle. */
-function overSpans(
-  spline: SplineData,
-  from: number,
-  to: number,
-  rough: boolean,
-  at: (point: { at: number[]; slope: number[] }) => Integrand,
-): number[] | null {
+  const point = pointsOf(curve);
+  if (!written || !point) return null;
   const sums: number[] = [];
-  for (const [low, high] of spansOf(spline, from, to)) {
-    const part = settled(low, high, rough, (t) => at(splineAt(spline, t)));
+  for (const [low, high] of spansOf(written, from, to)) {
+    const part = settled(low, high, rough, (t) => at(point(t)));
     if (!part) return null;
     part.forEach((value, i) => {
       sums[i] = (sums[i] ?? 0) + value;
@@ -315,9 +300,8 @@ function alongSpline(
   total: number[],
   rough: boolean,
 ): boolean {
-  const written = image.curve.kind === "spline" ? image.curve.spline?.() : undefined;
-  if (!written) return false;
-  const sums = overSpans(unwrapped(written), image.from, image.to, rough, ({ at, slope }) => {
+  if (image.curve.kind !== "spline") return false;
+  const sums = overSpans(image.curve, image.from, image.to, rough, ({ at, slope }) => {
     const [u, v] = [at[0]!, at[1]!];
     // On the far side of its tip a cone is run through backwards.
     const past = surface.kind === "cone" && surface.radius + v * Math.sin(surface.half) < -1e-9;
