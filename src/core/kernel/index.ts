@@ -27,6 +27,7 @@ export { spansWithin } from "./facts/spans-within";
 export * from "./facts/surface-gap";
 export { ballOf, type Surface, surfacesOf } from "./facts/surfaces";
 export { volumeWithin } from "./facts/volume-within";
+export { broughtInStep } from "./files/in-step";
 export * from "./files/step-file";
 export * from "./library/faults";
 export { edgeHandles, vertexHandles } from "./library/incidence";

@@ -4,6 +4,7 @@ import path from "node:path";
 import { beforeAll, describe, expect, test } from "vitest";
 import { areaOf, boxOf, centre, dot, notedGap, sub, surfaceCentre, type Vec3, volumeOf } from "../kernel";
 import { loadNodeKernel } from "../kernel/library/node";
+import { apart } from "../testing/apart";
 import { build, jobOf } from "../testing/harness";
 
 /**
@@ -20,6 +21,7 @@ const QUICK = [
   "cax-if/io1-cm-214.stp",
   "cax-if/sg1-c5-214.stp",
   "cax-if/s1-c5-214/TAIL_TURBINE.stp",
+  "cax-if/s1_pe_214/main_body_front_prt.stp",
   "cax-if/s1_pe_214/tail_turbine_prt.stp",
   "conical-surface/conical-surface.step",
   "rounded-cube/rounded-cube.step",
@@ -30,6 +32,8 @@ const LONG = [
   "cax-if/as1-tu-203.stp",
   "cax-if/dm1-id-214.stp",
   "cax-if/dm1-oc-214.stp",
+  "cax-if/io1-tu-203.stp",
+  "cax-if/s1-c5-214/MAINBODY_BACK.stp",
   "cax-if/s1-tu-203/tailturbine.stp",
 ];
 const FILES = process.env.PROOF_WHOLE === "1" ? [...QUICK, ...LONG] : QUICK;
@@ -45,6 +49,8 @@ describe("a solid that another program wrote, cut by planes through its middle",
     const read = { id: "i", type: "import", file: "f" };
     const options = { file: () => bytes };
     const whatCame = build(jobOf([read], more), options);
+    // What is noted of how near edges lie to their faces holds, whoever wrote or noted it.
+    for (const { shape } of whatCame.bodies) expect(apart(shape, 41).beyond).toBeLessThan(1e-6);
     const rough = whatCame.reports.some(({ meetsWithin }) => meetsWithin !== undefined);
     expect(whatCame.step("i").warnings.some(({ code }) => code === "import-rough")).toBe(rough);
     const largest = whatCame.bodies

@@ -1,5 +1,6 @@
 import { fail } from "../../errors";
 import {
+  broughtInStep,
   facesOf,
   freeShape,
   KernelFault,
@@ -209,7 +210,9 @@ function lookOver(
   const fallback = name.replace(/\.[^.]*$/, "") || "Body";
   const links = linksOf(records);
   const faces = faceRecords(records);
-  return shapes.flatMap(({ kind, shape, record }): StepBody[] => {
+  return shapes.flatMap(({ kind, shape: read, record }): StepBody[] => {
+    const shape = broughtInStep(read) ?? read;
+    if (shape !== read) freeShape(read);
     const body: StepBody = { kind, shape, name: names.nameOf(record) ?? fallback };
     const tell = (code: StepWarning["code"], message: string, at?: Vec3) =>
       warnings.push({ code, message, body, ...(at ? { at } : {}) });

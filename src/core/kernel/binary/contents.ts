@@ -56,9 +56,13 @@ const VERSION = "Open CASCADE Topology V4";
 /**
  * Reads the library's own binary record of a shape: its tables of places, curves and surfaces, then its parts, each
  * before those that it is part of, then which part the shape is. Triangles are passed over.
+ * @param imageSpans is told where each image of an edge stands in the record: its first byte, and the one behind its last.
  * @throws Error when the record is not of the version that is known here.
  */
-export function readContents(data: Uint8Array): { root: Child; places: Places } {
+export function readContents(
+  data: Uint8Array,
+  imageSpans?: Map<Curve, readonly [number, number]>,
+): { root: Child; places: Places } {
   const bytes = new Bytes(data);
   const version = bytes.line();
   if (!version.startsWith(VERSION)) throw new Error(`The shape's record is of another version: ${version}.`);
@@ -68,7 +72,12 @@ export function readContents(data: Uint8Array): { root: Child; places: Places } 
     for (let left = bytes.table(name); left > 0; left--) entries.push(read());
     return entries;
   };
-  const images = list("Curve2ds", () => readCurve(bytes, 2));
+  const images = list("Curve2ds", () => {
+    const from = bytes.place;
+    const image = readCurve(bytes, 2);
+    imageSpans?.set(image, [from, bytes.place]);
+    return image;
+  });
   const curves = list("Curves", () => readCurve(bytes, 3));
   list("Polygon3D", () => skipPolygon(bytes));
   list("PolygonOnTriangulations", () => skipPolygonOnTriangles(bytes));

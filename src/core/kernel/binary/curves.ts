@@ -1,5 +1,5 @@
 import type { Bytes } from "./bytes";
-import { readBezier, readSpline, type SplineData } from "./spline-data";
+import { readBezier, readSpline, SPLINE, type SplineData } from "./spline-data";
 
 /** A curve in the coordinates of where it is used: two numbers a point on a surface, three in space. */
 export type Curve =
@@ -25,7 +25,7 @@ export interface Raw {
   matrix?: readonly number[];
 }
 
-const [LINE, CIRCLE, ELLIPSE, PARABOLA, HYPERBOLA, BEZIER, SPLINE, TRIMMED, OFFSET] = [1, 2, 3, 4, 5, 6, 7, 8, 9];
+const [LINE, CIRCLE, ELLIPSE, PARABOLA, HYPERBOLA, BEZIER, TRIMMED, OFFSET] = [1, 2, 3, 4, 5, 6, 8, 9];
 
 /** Reads a curve. @param size numbers to a point: 2 or 3. */
 export function readCurve(bytes: Bytes, size: 2 | 3): Curve {

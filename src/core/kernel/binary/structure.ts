@@ -59,9 +59,12 @@ interface Placed {
   sense: Sense;
 }
 
-/** The structure of a shape from the library's own record of it, walked as the library walks: depth first. */
-export function structureOf(record: Uint8Array): Structure {
-  const { root, places } = readContents(record);
+/**
+ * The structure of a shape from the library's own record of it, walked as the library walks: depth first.
+ * @param imageSpans is told where each image stands in the record.
+ */
+export function structureOf(record: Uint8Array, imageSpans?: Map<Curve, readonly [number, number]>): Structure {
+  const { root, places } = readContents(record, imageSpans);
   return new Walk(places).all(root);
 }
 

@@ -1,7 +1,7 @@
 import { tellStage } from "../../stage";
 import { boxOf } from "../facts/box";
 import { widestGap } from "../facts/gaps";
-import { formVolume, roughArea, volumeOf } from "../facts/mass";
+import { areaOf, formVolume, roughArea, volumeOf } from "../facts/mass";
 import { openEdges } from "../facts/measure";
 import { unsoundness } from "../facts/soundness";
 import { surfacesOf } from "../facts/surfaces";
@@ -67,6 +67,7 @@ export function fuse(args: readonly Shape[], crossings = true): Fusion {
       }
       const gap = delicate ? gapOf(args, fusion) : 0;
       if (gap > LOOSE * sizeOf(args)) {
+        at ??= widestOf(fusion)?.at ?? null;
         fusion.free();
         continue;
       }
@@ -133,10 +134,16 @@ const sizeOf = (args: readonly Shape[]) =>
 const NOWHERE = { min: [0, 0, 0], max: [0, 0, 0] } as const;
 
 /** How far apart the parts of what a division made are at most, beyond those of what it was given: mm. */
-function gapOf(args: readonly Shape[], { cells }: Fusion): number {
+function gapOf(args: readonly Shape[], fusion: Fusion): number {
   const given = Math.max(0, ...args.map((arg) => widestGap(arg)?.size ?? 0));
-  const widest = Math.max(0, ...cells.map(({ shape }) => widestGap(shape)?.size ?? 0));
+  const widest = widestOf(fusion)?.size ?? 0;
   return widest > given ? widest : 0;
+}
+
+/** The widest of the gaps in what a division made, and where. */
+function widestOf({ cells }: Fusion): { size: number; at: Vec3 } | null {
+  const gaps = cells.flatMap(({ shape }) => widestGap(shape) ?? []);
+  return gaps.reduce<(typeof gaps)[number] | null>((most, gap) => (most && most.size >= gap.size ? most : gap), null);
 }
 
 /** A division of the arguments, or of turned ones, which last as long as it does; null where none can be turned. */
@@ -208,6 +215,8 @@ function faultOf(args: readonly Shape[], fusion: Fusion, delicate: boolean): Fau
 /** How far the cells of a solid may be off it, relative, where both have closed forms; and where one has not. */
 const FILLING = 1e-6;
 const ROUGHLY = 1e-2;
+/** mm: gaps up to here are of no account. */
+const UNSAID = 1e-6;
 
 /** Whether the volumes of a solid's cells add up to its own, as far as they can be said exactly. */
 function fillsExactly(arg: Shape, a: number, { cells }: Fusion): boolean {
@@ -215,7 +224,10 @@ function fillsExactly(arg: Shape, a: number, { cells }: Fusion): boolean {
   const exact = [arg, ...parts].every((shape) => formVolume(shape) !== null);
   const whole = volumeOf(arg);
   const sum = parts.reduce((total, part) => total + volumeOf(part), 0);
-  return Math.abs(sum - whole) <= (exact ? FILLING : ROUGHLY) * Math.abs(whole);
+  // What the skin of a body leaves open, as those of other programs do, no division can fill.
+  const gap = widestGap(arg)?.size ?? 0;
+  const open = gap > UNSAID ? gap * areaOf(arg) : 0;
+  return Math.abs(sum - whole) <= (exact ? FILLING : ROUGHLY) * Math.abs(whole) + open;
 }
 
 /** Numbers the arguments of a fusion from the other end. */

@@ -1,5 +1,5 @@
 import { type EdgeUse, type FaceStructure, PATCH_NUMBERS, type Patch, patchOfAny, pointsOf } from "../binary";
-import { breaksOf } from "../binary/spline-data";
+import { breaksAlong } from "../binary/breaks-along";
 import { integrateTo } from "../space/quadrature";
 import { add, cross, dot, length, scale, sub, type Vec3 } from "../space/vectors";
 import type { FaceIntegrals } from "./integrals";
@@ -155,51 +155,8 @@ function runOf(face: FaceStructure, use: EdgeUse): Run | null {
   const image = face.image(use);
   const point = image && pointsOf(image.curve);
   if (!image || !point) return null;
-  const { curve, from, to } = image;
-  const inside = (list: readonly number[]) =>
-    [...new Set(list)].filter((t) => t > from && t < to).sort((a, b) => a - b);
-  return {
-    way: use.way,
-    from,
-    to,
-    point,
-    breaks: (ofSurface) => {
-      const spline = curve.kind === "spline" ? curve.spline?.() : undefined;
-      const own = spline ? inside(breaksOf(spline.knots, spline.periodic)) : [];
-      if (curve.kind === "line") {
-        const { at, way } = curve;
-        return inside(
-          [0, 1].flatMap((i) => (way[i] === 0 ? [] : ofSurface[i]!.map((place) => (place - at[i]!) / way[i]!))),
-        );
-      }
-      return inside([...own, ...crossings([from, ...own, to], point, ofSurface)]);
-    },
-  };
-}
-
-/** Where a curve runs over places at which a surface is not smooth. */
-function crossings(ends: readonly number[], point: Run["point"], ofSurface: Patch["breaks"]): number[] {
-  const found: number[] = [];
-  if (ofSurface.every((places) => places.length === 0)) return found;
-  for (let i = 1; i < ends.length; i++)
-    for (let k = 0; k < LOOKS; k++) {
-      const at = (share: number) => ends[i - 1]! + (ends[i]! - ends[i - 1]!) * share;
-      const [low, high] = [at(k / LOOKS), at((k + 1) / LOOKS)];
-      const [one, other] = [point(low).at, point(high).at];
-      for (const by of [0, 1] as const)
-        for (const place of ofSurface[by]) {
-          if ((one[by]! - place) * (other[by]! - place) >= 0) continue;
-          let [from, to] = [low, high];
-          while (to - from > 1e-14 * Math.max(Math.abs(from), Math.abs(to), 1e-6)) {
-            const middle = (from + to) / 2;
-            if (middle <= from || middle >= to) break;
-            if ((point(middle).at[by]! - place) * (one[by]! - place) > 0) from = middle;
-            else to = middle;
-          }
-          found.push(from);
-        }
-    }
-  return found;
+  const { from, to } = image;
+  return { way: use.way, from, to, point, breaks: (ofSurface) => breaksAlong(image, point, ofSurface) };
 }
 
 /** The parameters that the edges of a face reach: of u, and of v. */

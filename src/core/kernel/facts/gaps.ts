@@ -1,3 +1,4 @@
+import { patchOfAny, type Structure } from "../binary";
 import { edgeHandles, incidenceOf, recordOf, shapeOfRecord } from "../library/incidence";
 import { lib } from "../library/library";
 import { type Scope, scoped } from "../library/scope";
@@ -5,6 +6,7 @@ import { KINDS } from "../library/subshape-kind";
 import { asFace, facesOf, freeShape, type Shape } from "../library/topology";
 import { distance, type Vec3 } from "../space/vectors";
 import { isValid } from "./measure";
+import { farthest, type Run, runOf } from "./off-face";
 
 /** mm: what the library allows between parts that meet as a rule. More than it is measured, not believed. */
 const CONFUSION = 1e-6;
@@ -33,7 +35,8 @@ const known = new WeakMap<Shape, Gaps>();
 function gapsOf(shape: Shape): Gaps {
   const found = known.get(shape);
   if (found) return found;
-  const { edges, vertices } = incidenceOf(shape);
+  const structure = incidenceOf(shape);
+  const { edges, vertices } = structure;
   const gaps: Gaps = {
     edges: edges.map(({ tolerance, vertices: ends }) => ({
       size: tolerance,
@@ -51,7 +54,12 @@ function gapsOf(shape: Shape): Gaps {
       const runs = runsOf(scope, shape, e);
       const along = runs[0]!;
       let widest: Gap = { size: 0, at: along(0) };
-      if (measured)
+      const numbers = measured ? runsByNumbers(structure, e) : null;
+      for (const run of numbers ?? []) {
+        const found = farthest(run);
+        if (found.size > widest.size) widest = found;
+      }
+      if (measured && !numbers)
         for (let i = 0; i <= PLACES; i++) {
           const at = along(i / PLACES);
           for (const image of runs.slice(1)) {
@@ -72,6 +80,23 @@ function gapsOf(shape: Shape): Gaps {
   for (const [vertex, size] of reach) gaps.vertices[vertex]!.size = size;
   known.set(shape, gaps);
   return gaps;
+}
+
+/** An edge on each of its faces, by numbers; null where they do not say all of it. A flat face asks for no image: the edge lies in it. */
+function runsByNumbers({ faces, edges }: Structure, e: number): Run[] | null {
+  const runs: Run[] = [];
+  for (const f of edges[e]!.faces) {
+    const { surface, wires, image } = faces[f]!;
+    const patch = surface && patchOfAny(surface);
+    for (const use of wires.flat()) {
+      if (use.edge !== e) continue;
+      const on = image(use);
+      const run = on && patch && runOf(edges[e]!.curve!, on, patch);
+      if (!run) return null;
+      runs.push(run);
+    }
+  }
+  return runs;
 }
 
 /** An edge's own curve, then its image on each of its faces, from 0 to 1 along it. */
