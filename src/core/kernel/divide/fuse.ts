@@ -13,7 +13,8 @@ import { centre, diagonal, type Vec3 } from "../space/vectors";
 import { isDelicate, ownTurn } from "./delicate";
 import { type FaceUse, type Fusion, fuseOnce } from "./general-fuse";
 import { fuseHalved, PARTINGS } from "./halved";
-import { hangingCut } from "./hanging-cut";
+import { hangingCut, isElementary, isScratched } from "./hanging-cut";
+import { onBothSides } from "./one-side";
 import { contradiction } from "./opinion";
 
 /** How an attempt hands its arguments to the library. */
@@ -197,7 +198,8 @@ interface Fault {
 /** What is wrong with a division, and where, as far as that is known; null where nothing is. */
 function faultOf(args: readonly Shape[], fusion: Fusion, delicate: boolean): Fault | null {
   if (!addsUp(args, fusion)) return { at: null };
-  const hanging = hangingCut(args, fusion, delicate);
+  const middles = delicate || !args.every(isElementary) || args.some((arg, a) => isScratched(arg, a, fusion));
+  const hanging = hangingCut(args, fusion, delicate) ?? onBothSides(args, fusion, middles);
   if (hanging) return { at: hanging, hanging: true };
   if (!delicate) return null;
   tellStage("weighing the pieces");

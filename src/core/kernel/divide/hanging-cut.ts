@@ -1,12 +1,12 @@
 import { looseBoxOf } from "../facts/box";
 import { normalNear } from "../facts/distance";
 import { surfacesOf } from "../facts/surfaces";
-import { incidenceOf } from "../library/incidence";
 import { lib } from "../library/library";
 import { scoped } from "../library/scope";
 import { asEdge, type Shape, shapeKind } from "../library/topology";
-import { type Box, dot, unit, type Vec3 } from "../space/vectors";
+import { dot, unit, type Vec3 } from "../space/vectors";
 import type { FaceUse, Fusion } from "./general-fuse";
+import { reachesPast } from "./reaches-past";
 
 /** Bodies of so many faces take so long to divide that looking at all their cuts adds little. */
 const MANY_FACES = 16;
@@ -63,40 +63,11 @@ function hangingOf(skin: readonly FaceUse[][], knife: readonly FaceUse[], fusion
   return null;
 }
 
-/** A single face with straight edges, none of which comes near a box. */
-function reachesPast(knife: Shape, box: Box): boolean {
-  if (shapeKind(knife) === "solid") return false;
-  const { faces, edges, vertices } = incidenceOf(knife);
-  return (
-    faces.length === 1 &&
-    edges.every(({ curve, vertices: ends }) => {
-      const [from, to] = ends.map((end) => vertices[end]!.at);
-      return curve?.curve.kind === "line" && from !== undefined && to !== undefined && !meetsBox(from, to, box);
-    })
-  );
-}
-
-/** Whether a straight line between two points passes through a box (by its slabs). */
-function meetsBox(from: Vec3, to: Vec3, { min, max }: Box): boolean {
-  let [enter, leave] = [0, 1];
-  for (let k = 0; k < 3; k++) {
-    const way = to[k]! - from[k]!;
-    if (Math.abs(way) < 1e-12) {
-      if (from[k]! < min[k]! || from[k]! > max[k]!) return false;
-      continue;
-    }
-    const [a, b] = [(min[k]! - from[k]!) / way, (max[k]! - from[k]!) / way];
-    enter = Math.max(enter, Math.min(a, b));
-    leave = Math.min(leave, Math.max(a, b));
-  }
-  return enter <= leave;
-}
-
 /** Of planes, bars and balls alone: of surfaces that have a signature. */
-const isElementary = (arg: Shape): boolean => surfacesOf(arg).every(({ signature }) => signature !== null);
+export const isElementary = (arg: Shape): boolean => surfacesOf(arg).every(({ signature }) => signature !== null);
 
 /** A solid whose skin is divided, and which is one cell all the same. */
-function isScratched(arg: Shape, a: number, { cells, images }: Fusion): boolean {
+export function isScratched(arg: Shape, a: number, { cells, images }: Fusion): boolean {
   return (
     shapeKind(arg) === "solid" &&
     images[a]!.some((parts) => parts.length > 1) &&

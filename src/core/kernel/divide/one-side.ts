@@ -1,0 +1,64 @@
+import { looseBoxOf } from "../facts/box";
+import { faceCentre } from "../facts/mass";
+import { planeOf } from "../facts/planes";
+import { incidenceOf } from "../library/incidence";
+import { facesOf, type Shape, shapeKind } from "../library/topology";
+import { type Box, dot, sub, type Vec3 } from "../space/vectors";
+import type { Cell, Fusion } from "./general-fuse";
+import { reachesPast } from "./reaches-past";
+
+/** mm: corners nearer to a plane than this, and twice what is noted of them, lie in it. */
+const IN = 1e-5;
+
+/**
+ * Where a cell lies on both sides of a plane that reaches past the solid that the cell is part of: it ought to be two. Whatever its
+ * faces are: a corner that is off the plane tells its side, and so does the middle of a face, which lies on the side that all of
+ * the face lies on.
+ * @param thorough whether middles are asked for: they cost more, and tell where all corners lie in the plane.
+ */
+export function onBothSides(args: readonly Shape[], { cells }: Fusion, thorough: boolean): Vec3 | null {
+  const planes = args.flatMap((arg) => (isPlane(arg) ? [{ knife: arg, ...planeOf(facesOf(arg)[0]!)! }] : []));
+  if (planes.length === 0) return null;
+  const boxes = args.map((arg) => (shapeKind(arg) === "solid" ? looseBoxOf(arg) : null));
+  for (const { knife, origin, normal } of planes) {
+    const past = new Map<Box, boolean>();
+    for (const cell of cells) {
+      const box = cell.within.map((a) => boxes[a]).find((own) => own !== null && own !== undefined);
+      if (!box) continue;
+      if (!past.has(box)) past.set(box, reachesPast(knife, box));
+      const at = past.get(box) ? straddling(cell, origin, normal, thorough) : null;
+      if (at) return at;
+    }
+  }
+  return null;
+}
+
+function isPlane(arg: Shape): boolean {
+  if (shapeKind(arg) === "solid") return false;
+  const { faces } = incidenceOf(arg);
+  return faces.length === 1 && faces[0]!.surface?.kind === "plane";
+}
+
+/** A place of a cell on the other side of a plane than the first that is off it; null where all are on one side. */
+function straddling({ shape }: Cell, origin: Vec3, normal: Vec3, thorough: boolean): Vec3 | null {
+  const { vertices, faces } = incidenceOf(shape);
+  let side = 0;
+  const crosses = (at: Vec3, within: number): boolean => {
+    const height = dot(sub(at, origin), normal);
+    if (Math.abs(height) <= within) return false;
+    const own = Math.sign(height);
+    if (side === 0) side = own;
+    return own !== side;
+  };
+  for (const { at, tolerance } of vertices) if (crosses(at, IN + 2 * tolerance)) return at;
+  if (!thorough) return null;
+  for (const [place, { bounds }] of faces.entries()) {
+    const middle = bounds ? faceCentre(shape, place) : null;
+    if (middle && crosses(middle, IN + 2 * roughness(faces[place]!, incidenceOf(shape)))) return middle;
+  }
+  return null;
+}
+
+/** How far the edges of a face may lie off it, mm. */
+const roughness = (face: { wires: { edge: number }[][] }, { edges }: { edges: { tolerance: number }[] }): number =>
+  face.wires.flat().reduce((most, { edge }) => Math.max(most, edges[edge]!.tolerance), 0);
