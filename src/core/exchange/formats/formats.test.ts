@@ -1,6 +1,9 @@
+import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
+import path from "node:path";
 import { strFromU8, unzipSync } from "fflate";
 import { beforeAll, describe, expect, test } from "vitest";
+import { readStepShapes } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { buildSteps, messageOf } from "../../testing/harness";
 import { fourBodies, outOptions as options, sixfold } from "../../testing/out-bodies";
@@ -66,6 +69,18 @@ async function readBy3mf(bytes: Uint8Array): Promise<{ warnings: number; inMilli
     objects,
   };
 }
+
+test.each(["stl", "obj", "3mf"])("%s: a solid of which a face has no triangles is refused by name", (format) => {
+  const require = createRequire(import.meta.url);
+  const file = path.join(
+    path.dirname(require.resolve("occt-import-js/package.json")),
+    "test/testfiles/conical-surface",
+  );
+  // As the library reads it: one image of an edge is off its line by the last digit, and the cone has no triangles.
+  const { shape } = readStepShapes(new Uint8Array(readFileSync(path.join(file, "conical-surface.step")))).shapes[0]!;
+  const out: OutItem[] = [{ name: "Bush", kind: "solid", colour: null, shape }];
+  expect(messageOf(() => writeItems(format, out, options))).toMatch(/^The triangles of Bush do not close/);
+});
 
 describe("bodies as files of triangles", () => {
   test("3MF: read by the reference library without a warning, closed, with names, colours and volumes", async () => {

@@ -32,35 +32,6 @@ export function readSpline(own: Uint8Array, size: 2 | 3): SplineData {
   return { degree, poles, weights: rational ? weights : null, knots, periodic };
 }
 
-/** A spline in the parameters of a surface as the library writes it, its kind with it. */
-export function writeSpline2({ degree, poles, knots, periodic, weights }: SplineData): Uint8Array {
-  if (weights) throw new Error("Only splines without weights are written.");
-  const distinct = [...new Set(knots)];
-  const bytes = new Uint8Array(1 + 2 + 2 + 8 + poles.length * 16 + distinct.length * 12);
-  const view = new DataView(bytes.buffer);
-  let at = 0;
-  const real = (value: number) => {
-    view.setFloat64(at, value, true);
-    at += 8;
-  };
-  const integer = (value: number) => {
-    view.setInt32(at, value, true);
-    at += 4;
-  };
-  view.setUint8(0, SPLINE);
-  view.setUint8(2, periodic ? 1 : 0);
-  view.setUint16(3, degree, true);
-  at = 5;
-  integer(poles.length);
-  integer(distinct.length);
-  for (const pole of poles) pole.slice(0, 2).forEach(real);
-  for (const knot of distinct) {
-    real(knot);
-    integer(knots.filter((value) => value === knot).length);
-  }
-  return bytes;
-}
-
 /** What the library writes before a spline. */
 export const SPLINE = 7;
 

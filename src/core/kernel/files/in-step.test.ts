@@ -5,14 +5,16 @@ import { beforeAll, describe, expect, test } from "vitest";
 import { apart } from "../../testing/apart";
 import { buildSteps } from "../../testing/harness";
 import { type Curve, pointsOf, structureOf } from "../binary";
-import type { SplineData } from "../binary/spline-data";
+import { withImages, writeSpline2 } from "../binary/write-images";
 import { notedGap, widestGap } from "../facts/gaps";
 import { volumeOf } from "../facts/mass";
 import { isValid } from "../facts/measure";
+import { unsoundness } from "../facts/soundness";
 import { recordOf, shapeOfRecord } from "../library/incidence";
 import { loadNodeKernel } from "../library/node";
-import { freeShape, type Shape } from "../library/topology";
-import { broughtInStep, withImages } from "./in-step";
+import { facesOf, freeShape, type Shape } from "../library/topology";
+import { tessellate } from "../mesh/tessellate";
+import { broughtInStep } from "./in-step";
 import { readStepShapes } from "./step-file";
 
 beforeAll(loadNodeKernel);
@@ -24,7 +26,7 @@ function disturbed(shape: Shape, change: (share: number) => number, aside = 0): 
   const record = recordOf(shape);
   const spans = new Map<Curve, readonly [number, number]>();
   const { faces, edges } = structureOf(record, spans);
-  const images = new Map<Curve, SplineData>();
+  const images = new Map<Curve, Uint8Array>();
   for (const face of faces)
     for (const use of face.wires.flat()) {
       const image = face.image(use);
@@ -49,7 +51,7 @@ function disturbed(shape: Shape, change: (share: number) => number, aside = 0): 
       }
       poles.push(place(1));
       knots.push(...Array<number>(4).fill(image.to));
-      images.set(image.curve, { degree: 3, poles, weights: null, knots, periodic: false });
+      images.set(image.curve, writeSpline2({ degree: 3, poles, weights: null, knots, periodic: false }));
     }
   return shapeOfRecord(withImages(record, spans, images));
 }
@@ -137,6 +139,17 @@ describe("solids of other programs, whose edges the library puts on their faces"
     expect(notedGap(made)).toBeLessThan(1e-6);
     expect(isValid(made)).toBe(true);
     expect(volumeOf(made) / volumeOf(shape)).toBeCloseTo(1, 10);
+  });
+
+  test("a line that runs along a cone but for the last digit: its face has triangles, and is sound", () => {
+    const file = path.join(folder, "..", "conical-surface", "conical-surface.step");
+    const shape = readStepShapes(new Uint8Array(readFileSync(file))).shapes[0]!.shape;
+    const empty = (of: Shape) =>
+      facesOf(of).filter((face) => tessellate(face, { linear: 0.1, angular: 0.3 }).indices.length === 0).length;
+    expect([empty(shape), unsoundness(shape, "solid")]).toEqual([1, "invalid"]);
+    const made = broughtInStep(shape)!;
+    expect([empty(made), unsoundness(made, "solid")]).toEqual([0, null]);
+    expect(volumeOf(made)).toBeCloseTo(volumeOf(shape), 9);
   });
 
   test("edges that lie off a cylinder by 0.003 mm, and are said to lie on it: noted", () => {

@@ -1,5 +1,6 @@
 import { type Curve, PATCH_NUMBERS, type Patch, patchOfAny, pointsOf, structureOf } from "../binary";
-import { type SplineData, writeSpline2 } from "../binary/spline-data";
+import type { SplineData } from "../binary/spline-data";
+import { withImages, writeLine2, writeSpline2 } from "../binary/write-images";
 import { isValid } from "../facts/measure";
 import { greatest, lookedAt, looksAlong, nearest, type Run, runOf } from "../facts/off-face";
 import { recordOf, shapeOfRecord } from "../library/incidence";
@@ -19,7 +20,10 @@ const MOST_SPANS = 256;
  * along the other – though it notes that they are to 1e-7 mm. A division then cuts the image in another place than the edge
  * (0.03 mm were seen). And it notes 1e-7 where an edge lies farther off its face.
  *
- * Here images out of step are made anew, in step; and edges that lie off their faces are noted with how far they do.
+ * And it makes lines that run along a face's parameter but for the last digit: such a face was seen to have no triangles.
+ *
+ * Here images out of step are made anew, in step; lines along a parameter run along it; and edges that lie off their faces are
+ * noted with how far they do.
  * @returns a handle of the caller's own; null where nothing was to be done, or it would not be sound.
  */
 export function broughtInStep(shape: Shape): Shape | null {
@@ -27,7 +31,7 @@ export function broughtInStep(shape: Shape): Shape | null {
   const spans = new Map<Curve, readonly [number, number]>();
   const { faces, edges, vertices } = structureOf(record, spans);
   const tolerances = new Map<number, number>();
-  const images = new Map<Curve, SplineData>();
+  const images = new Map<Curve, Uint8Array>();
   const seen = new Set<Curve>();
   for (const face of faces) {
     const patch = face.surface && patchOfAny(face.surface);
@@ -37,6 +41,8 @@ export function broughtInStep(shape: Shape): Shape | null {
       const image = face.image(use);
       if (edge.point || !edge.curve || !image || seen.has(image.curve)) continue;
       seen.add(image.curve);
+      const straight = straightened(image.curve);
+      if (straight) images.set(image.curve, writeLine2(straight));
       const run = runOf(edge.curve, image, patch);
       if (!run) continue;
       const { byParameter, apart } = lookedAt(run);
@@ -45,7 +51,7 @@ export function broughtInStep(shape: Shape): Shape | null {
       if (byParameter > OUT && byParameter > 2 * apart) {
         const made = inStep(run, patch, apart);
         if (made) {
-          images.set(image.curve, made.spline);
+          images.set(image.curve, writeSpline2(made.spline));
           off = made.off;
         }
       }
@@ -67,29 +73,16 @@ export function broughtInStep(shape: Shape): Shape | null {
   return null;
 }
 
-/** A shape's record with other images of its edges. @param spans where those that it has stand in it. */
-export function withImages(
-  record: Uint8Array,
-  spans: ReadonlyMap<Curve, readonly [number, number]>,
-  images: ReadonlyMap<Curve, SplineData>,
-): Uint8Array {
-  const parts: Uint8Array[] = [];
-  let done = 0;
-  for (const [image, [from, to]] of [...spans].sort(([, a], [, b]) => a[0] - b[0])) {
-    const spline = images.get(image);
-    if (!spline) continue;
-    parts.push(record.subarray(done, from), writeSpline2(spline));
-    done = to;
-  }
-  parts.push(record.subarray(done));
-  const whole = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
-  let at = 0;
-  for (const part of parts) {
-    whole.set(part, at);
-    at += part.length;
-  }
-  return whole;
+/** A line along a parameter but for rounding, as one along it; null for any other curve. */
+function straightened(curve: Curve): Extract<Curve, { kind: "line" }> | null {
+  if (curve.kind !== "line") return null;
+  const way = curve.way.map((value) => (Math.abs(value) < ROUNDING ? 0 : value));
+  if (way.every((value, i) => value === curve.way[i])) return null;
+  return { ...curve, way: way.map((value) => (value === 0 ? 0 : Math.sign(value))) };
 }
+
+/** Of a unit direction: what is less is the rounding of what it was worked out from. */
+const ROUNDING = 1e-12;
 
 /**
  * An image along the same line in step with the edge: of degree five through as many places as it takes, with the slopes and

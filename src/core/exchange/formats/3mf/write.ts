@@ -13,7 +13,7 @@ const HEAD = '<?xml version="1.0" encoding="UTF-8"?>\n';
 /**
  * Writes closed bodies as 3MF: a package with one model in millimetres, an object for each body, with its name and, where it has
  * one, its colour. The triangles of each close and look outwards (section 4.1: manifold edges, consistent orientation).
- * @throws SeamError `not-printable` where triangles of a body do not close, or touch each other along an edge.
+ * @throws SeamError `not-printable` where triangles of a body do not close, or touch each other along an edge; `not-closed`.
  */
 export const write3mf: OutWriter = (items, { title, tolerance }) => {
   const bodies = bodiesIn(items);
