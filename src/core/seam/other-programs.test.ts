@@ -92,3 +92,22 @@ test("a body whose file's own numbers do not agree says how closely it came in, 
   expect(told!.at).toHaveLength(3);
   expect(built.reports[0]!.meetsWithin).toBeCloseTo(0.0039, 4);
 });
+
+test("a ball that the library cuts to 0.03 mm at first: done again until its pieces meet", () => {
+  const bytes = new Uint8Array(readFileSync(path.join(FOLDER, "cax-if/io1-cm-214.stp")));
+  const more = { files: [{ id: "f", name: "io1.stp", sha256: "0".repeat(64) }] };
+  const ball = {
+    id: "b",
+    type: "sphere",
+    diameter: 16.208040039807248,
+    at: [7.547257337486371, -17.61815153248608, 6.6418569501489415],
+  };
+  const cut = { id: "s", type: "seam", preset: "split", stock: ["i:io1"], cutters: ["b"] };
+  const built = build(jobOf([{ id: "i", type: "import", file: "f" }, ball, cut], more), { file: () => bytes });
+  expect(built.step("s")).toMatchObject({ state: "good", warnings: [] });
+  const pieces = built.reports.filter(({ id }) => id.startsWith("s:"));
+  expect(pieces).toHaveLength(2);
+  for (const piece of pieces) expect(piece).not.toHaveProperty("meetsWithin");
+  const whole = build(jobOf([{ id: "i", type: "import", file: "f" }], more), { file: () => bytes }).reports[0]!.volume!;
+  expect(pieces.reduce((sum, { volume }) => sum + volume!, 0) / whole).toBeCloseTo(1, 8);
+});

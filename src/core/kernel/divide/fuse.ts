@@ -1,6 +1,6 @@
 import { tellStage } from "../../stage";
 import { boxOf } from "../facts/box";
-import { widestGap } from "../facts/gaps";
+import { notedGap, widestGap } from "../facts/gaps";
 import { areaOf, formVolume, roughArea, volumeOf } from "../facts/mass";
 import { openEdges } from "../facts/measure";
 import { unsoundness } from "../facts/soundness";
@@ -66,7 +66,7 @@ export function fuse(args: readonly Shape[], crossings = true): Fusion {
         fusion.free();
         continue;
       }
-      const gap = delicate ? gapOf(args, fusion) : 0;
+      const gap = delicate || fusion.cells.some(({ shape }) => notedGap(shape) > CLOSE) ? gapOf(args, fusion) : 0;
       if (gap > LOOSE * sizeOf(args)) {
         at ??= widestOf(fusion)?.at ?? null;
         fusion.free();

@@ -4,6 +4,7 @@ import { areaOf, type FaceMass, faceMass, quickVolume } from "../facts/mass";
 import { isValid, openPlaces } from "../facts/measure";
 import { adjacency } from "../facts/neighbourhoods";
 import { unsoundness } from "../facts/soundness";
+import { KernelFault } from "../library/faults";
 import { rememberCopy } from "../library/incidence";
 import { lib } from "../library/library";
 import { scoped } from "../library/scope";
@@ -36,7 +37,17 @@ const WEIGHING = 1e-3;
  * @returns null when there was nothing to merge, or no merge that is sound.
  */
 export function mergeFaces(shape: Shape, keys: readonly string[]): Merged | null {
-  return tryMerge(shape, keys, true) ?? tryMerge(shape, keys, false);
+  return orNone(() => tryMerge(shape, keys, true)) ?? orNone(() => tryMerge(shape, keys, false));
+}
+
+/** What the library makes of it; null where it fails: the body stands as it is, with a line too many. */
+function orNone(merge: () => Merged | null): Merged | null {
+  try {
+    return merge();
+  } catch (cause) {
+    if (cause instanceof KernelFault && !cause.fatal) return null;
+    throw cause;
+  }
 }
 
 /**

@@ -72,6 +72,15 @@ describe("a plane that reaches past a solid has each piece on one side", () => {
     fusion.free();
   });
 
+  test("a face that ends before it gets there says nothing, though its plane goes through", () => {
+    const solid = made(BODIES["a block"]!);
+    const middle = centre(boxOf(solid)!);
+    const beside = makePlaneFace([middle[0] + 200, middle[1], middle[2]], [0, 0, 1], 50);
+    const fusion = fuse([solid, beside]);
+    expect(onBothSides([solid, beside], fusion, true)).toBeNull();
+    fusion.free();
+  });
+
   test("a plane that ends within says nothing", () => {
     const solid = made(BODIES["a block"]!);
     const args = [solid, makePlaneFace(centre(boxOf(solid)!), [0, 0, 1], 4)];

@@ -1,4 +1,5 @@
 import { looseBoxOf } from "../facts/box";
+import { distanceToPoint } from "../facts/distance";
 import { faceCentre } from "../facts/mass";
 import { planeOf } from "../facts/planes";
 import { incidenceOf } from "../library/incidence";
@@ -25,12 +26,30 @@ export function onBothSides(args: readonly Shape[], { cells }: Fusion, thorough:
     for (const cell of cells) {
       const box = cell.within.map((a) => boxes[a]).find((own) => own !== null && own !== undefined);
       if (!box) continue;
-      if (!past.has(box)) past.set(box, reachesPast(knife, box));
+      if (!past.has(box)) past.set(box, reachesPast(knife, box) && isThere(knife, box, origin, normal));
       const at = past.get(box) ? straddling(cell, origin, normal, thorough) : null;
       if (at) return at;
     }
   }
   return null;
+}
+
+/** Whether a face whose edges pass a box by goes through it: it may end before, and its plane go through alone. */
+function isThere(knife: Shape, { min, max }: Box, origin: Vec3, normal: Vec3): boolean {
+  for (let k = 0; k < 3; k++) {
+    const [i, j] = [(k + 1) % 3, (k + 2) % 3];
+    for (const u of [min[i]!, max[i]!])
+      for (const v of [min[j]!, max[j]!]) {
+        const start = [0, 0, 0];
+        [start[i], start[j], start[k]] = [u, v, min[k]!];
+        const from = start as unknown as Vec3;
+        const share = normal[k] === 0 ? -1 : -dot(sub(from, origin), normal) / normal[k]! / (max[k]! - min[k]!);
+        if (!(share >= 0 && share <= 1)) continue;
+        const at = from.map((value, axis) => (axis === k ? value + share * (max[k]! - min[k]!) : value));
+        return (distanceToPoint(knife, at as unknown as Vec3)?.gap ?? 1) < IN;
+      }
+  }
+  return false;
 }
 
 function isPlane(arg: Shape): boolean {
