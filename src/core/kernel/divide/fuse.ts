@@ -198,8 +198,9 @@ interface Fault {
 /** What is wrong with a division, and where, as far as that is known; null where nothing is. */
 function faultOf(args: readonly Shape[], fusion: Fusion, delicate: boolean): Fault | null {
   if (!addsUp(args, fusion)) return { at: null };
-  const middles = delicate || !args.every(isElementary) || args.some((arg, a) => isScratched(arg, a, fusion));
-  const hanging = hangingCut(args, fusion, delicate) ?? onBothSides(args, fusion, middles);
+  // Plain bodies of planes, bars and balls are what the library does best: hanging cuts are looked for there alone.
+  const odd = delicate || !args.every(isElementary) || args.some((arg, a) => isScratched(arg, a, fusion));
+  const hanging = hangingCut(args, fusion, delicate) ?? (odd ? onBothSides(args, fusion) : null);
   if (hanging) return { at: hanging, hanging: true };
   if (!delicate) return null;
   tellStage("weighing the pieces");

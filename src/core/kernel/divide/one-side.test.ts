@@ -50,13 +50,13 @@ describe("a plane that reaches past a solid has each piece on one side", () => {
       const at = middle.map((value) => value + any(30)) as unknown as Vec3;
       const args = [solid, makePlaneFace(at, normal, 200)];
       const fusion = fuse(args);
-      expect(onBothSides(args, fusion, true)).toBeNull();
+      expect(onBothSides(args, fusion)).toBeNull();
       const divided = fusion.cells.length > 1;
       const heights = incidenceOf(solid).vertices.map((corner) => dot(sub(corner.at, at), normal));
       const parted = Math.min(...heights) < -1e-3 && Math.max(...heights) > 1e-3;
       if (parted) expect(divided).toBe(true);
-      if (parted) expect(onBothSides(args, uncut(fusion, solid), false)).toHaveLength(3);
-      if (!divided) expect(onBothSides(args, uncut(fusion, solid), true)).toBeNull();
+      if (parted) expect(onBothSides(args, uncut(fusion, solid))).toHaveLength(3);
+      if (!divided) expect(onBothSides(args, uncut(fusion, solid))).toBeNull();
       fusion.free();
     }
   });
@@ -68,7 +68,7 @@ describe("a plane that reaches past a solid has each piece on one side", () => {
     const fusion = fuse(args.slice(0, 2));
     expect(fusion.cells).toHaveLength(2);
     const half = fusion.cells[0]!.shape;
-    expect(onBothSides([solid, args[2]!], uncut(fusion, half), true)).toHaveLength(3);
+    expect(onBothSides([solid, args[2]!], uncut(fusion, half))).toHaveLength(3);
     fusion.free();
   });
 
@@ -77,7 +77,7 @@ describe("a plane that reaches past a solid has each piece on one side", () => {
     const middle = centre(boxOf(solid)!);
     const beside = makePlaneFace([middle[0] + 200, middle[1], middle[2]], [0, 0, 1], 50);
     const fusion = fuse([solid, beside]);
-    expect(onBothSides([solid, beside], fusion, true)).toBeNull();
+    expect(onBothSides([solid, beside], fusion)).toBeNull();
     fusion.free();
   });
 
@@ -86,7 +86,7 @@ describe("a plane that reaches past a solid has each piece on one side", () => {
     const args = [solid, makePlaneFace(centre(boxOf(solid)!), [0, 0, 1], 4)];
     const fusion = fuse(args);
     expect(fusion.cells).toHaveLength(1);
-    expect(onBothSides(args, fusion, true)).toBeNull();
+    expect(onBothSides(args, fusion)).toBeNull();
     fusion.free();
   });
 });

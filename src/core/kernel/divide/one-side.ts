@@ -15,9 +15,8 @@ const IN = 1e-5;
  * Where a cell lies on both sides of a plane that reaches past the solid that the cell is part of: it ought to be two. Whatever its
  * faces are: a corner that is off the plane tells its side, and so does the middle of a face, which lies on the side that all of
  * the face lies on.
- * @param thorough whether middles are asked for: they cost more, and tell where all corners lie in the plane.
  */
-export function onBothSides(args: readonly Shape[], { cells }: Fusion, thorough: boolean): Vec3 | null {
+export function onBothSides(args: readonly Shape[], { cells }: Fusion): Vec3 | null {
   const planes = args.flatMap((arg) => (isPlane(arg) ? [{ knife: arg, ...planeOf(facesOf(arg)[0]!)! }] : []));
   if (planes.length === 0) return null;
   const boxes = args.map((arg) => (shapeKind(arg) === "solid" ? looseBoxOf(arg) : null));
@@ -27,7 +26,7 @@ export function onBothSides(args: readonly Shape[], { cells }: Fusion, thorough:
       const box = cell.within.map((a) => boxes[a]).find((own) => own !== null && own !== undefined);
       if (!box) continue;
       if (!past.has(box)) past.set(box, reachesPast(knife, box) && isThere(knife, box, origin, normal));
-      const at = past.get(box) ? straddling(cell, origin, normal, thorough) : null;
+      const at = past.get(box) ? straddling(cell, origin, normal) : null;
       if (at) return at;
     }
   }
@@ -59,7 +58,7 @@ function isPlane(arg: Shape): boolean {
 }
 
 /** A place of a cell on the other side of a plane than the first that is off it; null where all are on one side. */
-function straddling({ shape }: Cell, origin: Vec3, normal: Vec3, thorough: boolean): Vec3 | null {
+function straddling({ shape }: Cell, origin: Vec3, normal: Vec3): Vec3 | null {
   const { vertices, faces } = incidenceOf(shape);
   let side = 0;
   const crosses = (at: Vec3, within: number): boolean => {
@@ -70,7 +69,6 @@ function straddling({ shape }: Cell, origin: Vec3, normal: Vec3, thorough: boole
     return own !== side;
   };
   for (const { at, tolerance } of vertices) if (crosses(at, IN + 2 * tolerance)) return at;
-  if (!thorough) return null;
   for (const [place, { bounds }] of faces.entries()) {
     const middle = bounds ? faceCentre(shape, place) : null;
     if (middle && crosses(middle, IN + 2 * roughness(faces[place]!, incidenceOf(shape)))) return middle;
