@@ -7,13 +7,13 @@ import { unsoundness } from "../facts/soundness";
 import { surfacesOf } from "../facts/surfaces";
 import { KernelFault } from "../library/faults";
 import { scoped } from "../library/scope";
-import { freeShape, type Orientation, type Shape, shapeKind, subshapes } from "../library/topology";
+import { facesOf, freeShape, type Orientation, type Shape, shapeKind, subshapes } from "../library/topology";
 import { placed } from "../make/transform";
 import { centre, diagonal, type Vec3 } from "../space/vectors";
 import { isDelicate, ownTurn } from "./delicate";
 import { type FaceUse, type Fusion, fuseOnce } from "./general-fuse";
 import { fuseHalved, PARTINGS } from "./halved";
-import { hangingCut, isElementary, isScratched } from "./hanging-cut";
+import { hangingCut, isElementary, isScratched, MANY_FACES } from "./hanging-cut";
 import { onBothSides } from "./one-side";
 import { contradiction } from "./opinion";
 
@@ -52,6 +52,10 @@ export function fuse(args: readonly Shape[], crossings = true): Fusion {
   let at: Vec3 | null = null;
   /** The best of those whose parts meet badly: it is taken where no other way gives a closer one. */
   let best: { fusion: Fusion; gap: number } | null = null;
+  // What cells note beyond what the arguments did is looked at; on few plain faces the library was never seen to leave a gap, and
+  // where it does, it is told.
+  const many = args.reduce((sum, arg) => sum + facesOf(arg).length, 0) > MANY_FACES;
+  const noted = many ? Math.max(CLOSE, 1.01 * Math.max(...args.map(notedGap))) : Number.POSITIVE_INFINITY;
   let way = 0;
   const seen = { hanging: false };
   for (const attempt of attempts(args, crossings, delicate, seen)) {
@@ -66,7 +70,8 @@ export function fuse(args: readonly Shape[], crossings = true): Fusion {
         fusion.free();
         continue;
       }
-      const gap = delicate || fusion.cells.some(({ shape }) => notedGap(shape) > CLOSE) ? gapOf(args, fusion) : 0;
+      const looked = delicate || (many && fusion.cells.some(({ shape }) => notedGap(shape) > noted));
+      const gap = looked ? gapOf(args, fusion) : 0;
       if (gap > LOOSE * sizeOf(args)) {
         at ??= widestOf(fusion)?.at ?? null;
         fusion.free();

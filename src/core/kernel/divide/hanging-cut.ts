@@ -9,7 +9,7 @@ import type { FaceUse, Fusion } from "./general-fuse";
 import { reachesPast } from "./reaches-past";
 
 /** Bodies of so many faces take so long to divide that looking at all their cuts adds little. */
-const MANY_FACES = 16;
+export const MANY_FACES = 16;
 
 /** Cosine of the angle between two faces beyond which they count as tangent: 0.08 degrees. */
 const TANGENT = 1 - 1e-6;

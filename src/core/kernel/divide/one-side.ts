@@ -59,19 +59,29 @@ function isPlane(arg: Shape): boolean {
 
 /** A place of a cell on the other side of a plane than the first that is off it; null where all are on one side. */
 function straddling({ shape }: Cell, origin: Vec3, normal: Vec3): Vec3 | null {
-  const { vertices, faces } = incidenceOf(shape);
+  const structure = incidenceOf(shape);
   let side = 0;
-  const crosses = (at: Vec3, within: number): boolean => {
+  /** Which side a place is on; 0 in the plane. */
+  const sideOf = (at: Vec3, within: number): number => {
     const height = dot(sub(at, origin), normal);
-    if (Math.abs(height) <= within) return false;
-    const own = Math.sign(height);
-    if (side === 0) side = own;
-    return own !== side;
+    return Math.abs(height) <= within ? 0 : Math.sign(height);
   };
-  for (const { at, tolerance } of vertices) if (crosses(at, IN + 2 * tolerance)) return at;
-  for (const [place, { bounds }] of faces.entries()) {
-    const middle = bounds ? faceCentre(shape, place) : null;
-    if (middle && crosses(middle, IN + 2 * roughness(faces[place]!, incidenceOf(shape)))) return middle;
+  const told = new Set<number>();
+  for (const { at, tolerance, faces } of structure.vertices) {
+    const own = sideOf(at, IN + 2 * tolerance);
+    if (own === 0) continue;
+    if (side !== 0 && own !== side) return at;
+    side = own;
+    for (const face of faces) told.add(face);
+  }
+  // A face whose corners all lie in the plane, or that has none, is told by its middle.
+  for (const [place, face] of structure.faces.entries()) {
+    if (!face.bounds || told.has(place)) continue;
+    const middle = faceCentre(shape, place);
+    const own = sideOf(middle, IN + 2 * roughness(face, structure));
+    if (own === 0) continue;
+    if (side !== 0 && own !== side) return middle;
+    side = own;
   }
   return null;
 }
