@@ -52,6 +52,12 @@ const proofs = [
     what: "files that other programs wrote, read, written and read again: solids, units, names and volumes as another reader has them",
   },
   {
+    name: "foreign",
+    file: "src/core/testing/trust/foreign-cuts.test.ts",
+    env: { PROOF_CUTS: 12 },
+    what: "solids that other programs wrote, cut by 660 planes, bars, balls, cones and rings by chance: pieces closed, valid, and the whole together",
+  },
+  {
     name: "thirty",
     file: "src/core/evaluate/thirty-steps.test.ts",
     env: { PROOF_WHOLE: 1 },
