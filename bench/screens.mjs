@@ -10,6 +10,9 @@ import { chromium } from "@playwright/test";
 import { build, root } from "../scripts/lib.mjs";
 import { answering, median, serve } from "./serve.mjs";
 
+/** ms: what a page's engine works at by itself when it has come is over by then. */
+const WARMING = 4000;
+
 const [commit, rounds = "7"] = process.argv.slice(2);
 if (!commit) {
   console.error("Usage: npm run bench:screens -- COMMIT|FOLDER [rounds]: what to compare with.");
@@ -92,6 +95,8 @@ function screensOf({ parts }) {
         await page.goto(`${address}/jobs/${id}`, { waitUntil: "commit" });
         await card(page);
       },
+      // The engine warms up behind a page that has just come, on a core that what comes next would share.
+      after: ({ page }) => page.waitForTimeout(WARMING),
     },
     ...parts.slice(1).map(({ name }) => ({
       name: `the part “${name}”, to its first mesh`,
