@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { isBody } from "../items";
-import { kernelHeapBytes, quickVolume } from "../kernel";
+import { kernelHeapBytes, volumeOf } from "../kernel";
 import { loadNodeKernel } from "../kernel/library/node";
 import { jobOf } from "../testing/harness";
 import { Random } from "../testing/trust/random";
@@ -80,9 +80,9 @@ const known = ({ steps, bench, pieces }: PartResult) => ({
     id: item.id,
     name,
     was,
-    ...(isBody(item) ? { faces: item.faces, volume: quickVolume(item.shape).toFixed(6) } : {}),
+    ...(isBody(item) ? { faces: item.faces, volume: volumeOf(item.shape).toFixed(6) } : {}),
   })),
-  pieces: pieces?.map(({ source: _source, shape, ...piece }) => ({ ...piece, volume: quickVolume(shape).toFixed(6) })),
+  pieces: pieces?.map(({ source: _source, shape, ...piece }) => ({ ...piece, volume: volumeOf(shape).toFixed(6) })),
 });
 
 const PRESETS = ["split", "trim", "subtract", "union", "intersect"];

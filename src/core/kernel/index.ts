@@ -16,7 +16,7 @@ export { allFaceFacts, type FaceFacts, type FaceKind } from "./facts/face-facts"
 export { notedGap, tightened, widestGap } from "./facts/gaps";
 export * from "./facts/inner-point";
 export { inFrame, type LocalFrame, localFrames, type NamedFrame } from "./facts/local-frame";
-export { areaOf, faceCentre, formVolume, quickVolume, roughSkin, surfaceCentre, volumeOf } from "./facts/mass";
+export { areaOf, faceCentre, formVolume, roughSkin, surfaceCentre, volumeOf } from "./facts/mass";
 export { isValid, type OpenEdge, openEdges, openPlaces } from "./facts/measure";
 export * from "./facts/neighbourhoods";
 export * from "./facts/on-face";

@@ -1,7 +1,7 @@
 import type { ChFi3d_FilletShape } from "replicad-opencascadejs";
 import { boxOf } from "../facts/box";
 import { notedGap } from "../facts/gaps";
-import { areaOf, quickVolume, volumeChange } from "../facts/mass";
+import { areaOf, volumeChange, volumeOf } from "../facts/mass";
 import { isValid, openPlaces } from "../facts/measure";
 import { unsoundness } from "../facts/soundness";
 import { KernelFault } from "../library/faults";
@@ -99,8 +99,8 @@ export function cutEdges(shape: Shape, edges: readonly CutEdge[]): Worked | Work
  */
 function isNearlyAll(after: Shape, before: Shape, gone: readonly number[], fresh: readonly number[]): boolean {
   const box = boxOf(before);
-  const whole = quickVolume(before);
-  const change = Math.abs(volumeChange(before, gone, after, fresh) ?? quickVolume(after) - whole);
+  const whole = volumeOf(before);
+  const change = Math.abs(volumeChange(before, gone, after, fresh) ?? volumeOf(after) - whole);
   if (change <= MOST_WORKED * Math.abs(whole) && notedGap(after) <= WIDE) return true;
   const area = fresh.reduce((sum, place) => sum + areaOf(facesOf(after)[place]!), 0);
   const room = box ? area * diagonal(box) : 0;

@@ -1,6 +1,6 @@
 import { Groups } from "../../groups";
 import { oddGap, widestGap } from "../facts/gaps";
-import { areaOf, type FaceMass, faceMass, quickVolume } from "../facts/mass";
+import { areaOf, type FaceMass, faceMass, volumeOf } from "../facts/mass";
 import { isValid, openPlaces } from "../facts/measure";
 import { adjacency } from "../facts/neighbourhoods";
 import { unsoundness } from "../facts/soundness";
@@ -98,7 +98,7 @@ function tryMerge(shape: Shape, keys: readonly string[], edgesToo: boolean): Mer
     if (results.length !== 1) return null;
     const merged = ownHandle(results[0]!);
     const sources = facesOf(merged).length < facesOf(shape).length ? sourcesOf(shape, merged, keys) : null;
-    const measure = solid ? quickVolume : areaOf;
+    const measure = solid ? volumeOf : areaOf;
     const size = measure(shape);
     const sound =
       sources &&

@@ -2,7 +2,7 @@ import { type Shape, shapeKind } from "../library/topology";
 import { type Mesh, tessellate } from "../mesh/tessellate";
 import { diagonal } from "../space/vectors";
 import { looseBoxOf } from "./box";
-import { formVolume, quickVolume } from "./mass";
+import { formVolume, volumeOf } from "./mass";
 
 /** What the fixed integration is good for, relative, where triangles agree with it better. */
 const FIXED = 1e-3;
@@ -19,7 +19,7 @@ export function volumeWithin(shape: Shape): number {
   if (shapeKind(shape) !== "solid" || formVolume(shape) !== null) return 0;
   let within = known.get(shape);
   if (within === undefined) {
-    const volume = quickVolume(shape);
+    const volume = volumeOf(shape);
     const linear = FINE.linear * diagonal(looseBoxOf(shape)!);
     const triangles = volumeUnder(tessellate(shape, { ...FINE, linear }));
     within = Math.max(FIXED * Math.abs(volume), Math.abs(triangles - volume));

@@ -1,6 +1,6 @@
 import type { TopAbs_Orientation, TopoDS_Edge } from "replicad-opencascadejs";
 import type { EdgeUse } from "../binary";
-import { areaOf, quickVolume } from "../facts/mass";
+import { areaOf, volumeOf } from "../facts/mass";
 import { isValid, openPlaces } from "../facts/measure";
 import { direction, point } from "../library/geometry";
 import { edgeHandles, incidenceOf, vertexHandles } from "../library/incidence";
@@ -47,7 +47,7 @@ export function withFlatFaces(body: Shape): Shape | null {
     });
     const solid = shapeKind(body) === "solid";
     const { shape, order } = solid ? solidFromFaces(made) : sheetFromFaces(scope, made);
-    const measure = solid ? quickVolume : areaOf;
+    const measure = solid ? volumeOf : areaOf;
     const size = measure(body);
     const sound =
       order.every((f, i) => f === i) &&

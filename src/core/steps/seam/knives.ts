@@ -10,11 +10,11 @@ import {
   formVolume,
   looseBoxOf,
   openPlaces,
-  quickVolume,
   type Shape,
   sheetFromFaces,
   sub,
   unionBox,
+  volumeOf,
   wholeFace,
 } from "../../kernel";
 import type { FaceRef } from "../../references";
@@ -114,8 +114,7 @@ function sidesOf(given: Record<string, KeepSide>, listed: ReadonlyMap<string, st
 
 /** A closed sheet has an outside: that is its front, however it was made. */
 function outwardTurns({ kind, shape, faces }: Body): number[] | undefined {
-  if (kind !== "sheet" || openPlaces(shape).length > 0 || (formVolume(shape) ?? quickVolume(shape)) >= 0)
-    return undefined;
+  if (kind !== "sheet" || openPlaces(shape).length > 0 || (formVolume(shape) ?? volumeOf(shape)) >= 0) return undefined;
   return faces.map(() => -1);
 }
 
