@@ -22,8 +22,9 @@ const right = new Float64Array(MOST);
  * Works out the basis functions at a place, by Cox and de Boor's recursion, and their derivatives up to the second from
  * those of lower degree (Piegl & Tiller, The NURBS Book, 2nd ed., 2.2 to 2.5).
  * @param knots every knot as often as it counts. @param into what is filled.
+ * @param orders how many derivatives are wanted; the second stay as they were where one is.
  */
-export function basisAt(knots: readonly number[], degree: number, t: number, into: Basis): void {
+export function basisAt(knots: readonly number[], degree: number, t: number, into: Basis, orders: 1 | 2 = 2): void {
   const last = knots.length - degree - 2;
   let span = degree;
   while (span < last && t >= knots[span + 1]!) span++;
@@ -46,6 +47,7 @@ export function basisAt(knots: readonly number[], degree: number, t: number, int
   const [values, first, second] = into.rows;
   for (let j = 0; j <= degree; j++) values[j] = triangle[degree]![j]!;
   derived(knots, degree, span, degree >= 1 ? triangle[degree - 1]! : null, first);
+  if (orders === 1) return;
   if (degree < 2) second.fill(0, 0, degree + 1);
   else {
     derived(knots, degree - 1, span, triangle[degree - 2]!, lowerSlopes);

@@ -11,6 +11,11 @@ import type { SplineSurface, SurfaceFrame, SurfaceRecord } from "./surfaces";
  */
 export interface Patch {
   at(u: number, v: number, into: Float64Array): void;
+  /**
+   * The line of the surface at a u, to be asked for many places: it writes the place and the first derivatives, nine
+   * numbers. One line at a time. Where it is missing, `at` is as quick.
+   */
+  line?(u: number): (v: number, into: Float64Array) => void;
   /** Where it is not smooth. */
   breaks: [readonly number[], readonly number[]];
   /** Where it is the same again and again: all along a way, by v; or all round an axis, by the angle u. */
@@ -167,57 +172,116 @@ function revolved({ of, axisAt, axisWay }: Extract<SurfaceRecord, { kind: "revol
 
 const ZERO: Vec3 = [0, 0, 0];
 
-function splined({ degrees: [p, q], poles, weights, knots, periodic }: SplineSurface): Patch {
+function splined(surface: SplineSurface): Patch {
+  const { knots, periodic } = surface;
+  const [p, q] = surface.degrees;
   const us = periodic[0] ? unwrappedKnots(knots[0], p) : knots[0];
   const vs = periodic[1] ? unwrappedKnots(knots[1], q) : knots[1];
   const [firstU, firstV] = [intoFirstRound(knots[0], periodic[0]), intoFirstRound(knots[1], periodic[1])];
   const [along, across] = [newBasis(), newBasis()];
-  // Sums of poles times their weights, and of the weights, in the order of a patch's numbers.
-  const sums = new Float64Array(24);
-  const ORDERS = [
-    [0, 0],
-    [1, 0],
-    [0, 1],
-    [2, 0],
-    [1, 1],
-    [0, 2],
-  ] as const;
+  const net = liftedNet(surface);
+  const [rows, columns] = [surface.poles.length, surface.poles[0]!.length];
+  // Of each column of poles: its sum by the functions along, and by their derivatives, four numbers each.
+  const lines = new Float64Array(3 * FOUR * columns);
+  const sums = new Float64Array(PATCH_NUMBERS + 6);
+
+  /** Sums the poles of some columns by the functions along, and by as many derivatives as are wanted. */
+  const sumAlong = (first: number, count: number, orders: 1 | 2) => {
+    for (let k = 0; k < count; k++) {
+      const column = (first + k) % columns;
+      const into = 3 * FOUR * column;
+      lines.fill(0, into, into + 3 * FOUR);
+      for (let i = 0; i <= p; i++) {
+        const from = FOUR * (((along.first + i) % rows) * columns + column);
+        for (let order = 0; order <= orders; order++) {
+          const share = along.rows[order]![i]!;
+          const there = into + FOUR * order;
+          for (let m = 0; m < FOUR; m++) lines[there + m]! += share * net[from + m]!;
+        }
+      }
+    }
+  };
+  /** Adds up, by the functions across, one of the sums of the columns: into four numbers. */
+  const sumAcross = (by: number, order: number, into: number) => {
+    let [x, y, z, w] = [0, 0, 0, 0];
+    const shares = across.rows[order]!;
+    for (let j = 0; j <= q; j++) {
+      const from = 3 * FOUR * ((across.first + j) % columns) + FOUR * by;
+      const share = shares[j]!;
+      x += share * lines[from]!;
+      y += share * lines[from + 1]!;
+      z += share * lines[from + 2]!;
+      w += share * lines[from + 3]!;
+    }
+    sums[into] = x;
+    sums[into + 1] = y;
+    sums[into + 2] = z;
+    sums[into + 3] = w;
+  };
+  /** The place and the first derivatives, where poles have weights, too. */
+  const firsts = (into: Float64Array) => {
+    const [w, wu, wv] = [sums[3]!, sums[7]!, sums[11]!];
+    for (let i = 0; i < 3; i++) {
+      const at = sums[i]! / w;
+      into[i] = at;
+      into[3 + i] = (sums[4 + i]! - wu * at) / w;
+      into[6 + i] = (sums[8 + i]! - wv * at) / w;
+    }
+  };
+
   return {
     breaks: [breaksOf(knots[0], periodic[0]), breaksOf(knots[1], periodic[1])],
     at: (u, v, into) => {
       basisAt(us, p, firstU(u), along);
       basisAt(vs, q, firstV(v), across);
-      sums.fill(0);
-      for (let i = 0; i <= p; i++) {
-        const row = (along.first + i) % poles.length;
-        const [line, heavy] = [poles[row]!, weights?.[row]];
-        for (let j = 0; j <= q; j++) {
-          const column = (across.first + j) % line.length;
-          const [pole, w] = [line[column]!, heavy?.[column] ?? 1];
-          for (let k = 0; k < 6; k++) {
-            const [a, b] = ORDERS[k]!;
-            const share = along.rows[a]![i]! * across.rows[b]![j]! * w;
-            sums[4 * k]! += share * pole[0];
-            sums[4 * k + 1]! += share * pole[1];
-            sums[4 * k + 2]! += share * pole[2];
-            sums[4 * k + 3]! += share;
-          }
-        }
-      }
+      sumAlong(across.first, q + 1, 2);
+      for (const [k, [by, order]] of ORDERS.entries()) sumAcross(by, order, FOUR * k);
+      firsts(into);
       const [w, wu, wv, wuu, wuv, wvv] = [sums[3]!, sums[7]!, sums[11]!, sums[15]!, sums[19]!, sums[23]!];
       for (let i = 0; i < 3; i++) {
-        const at = sums[i]! / w;
-        const du = (sums[4 + i]! - wu * at) / w;
-        const dv = (sums[8 + i]! - wv * at) / w;
-        into[i] = at;
-        into[3 + i] = du;
-        into[6 + i] = dv;
+        const [at, du, dv] = [into[i]!, into[3 + i]!, into[6 + i]!];
         into[9 + i] = (sums[12 + i]! - 2 * wu * du - wuu * at) / w;
         into[12 + i] = (sums[16 + i]! - wu * dv - wv * du - wuv * at) / w;
         into[15 + i] = (sums[20 + i]! - 2 * wv * dv - wvv * at) / w;
       }
     },
+    line: (u) => {
+      basisAt(us, p, firstU(u), along, 1);
+      sumAlong(0, columns, 1);
+      return (v, into) => {
+        basisAt(vs, q, firstV(v), across, 1);
+        sumAcross(0, 0, 0);
+        sumAcross(1, 0, FOUR);
+        sumAcross(0, 1, 2 * FOUR);
+        firsts(into);
+      };
+    },
   };
+}
+
+/** Numbers of a pole with its weight. */
+const FOUR = 4;
+
+/** The derivatives of a patch by u and by v, in the order of its numbers. */
+const ORDERS = [
+  [0, 0],
+  [1, 0],
+  [0, 1],
+  [2, 0],
+  [1, 1],
+  [0, 2],
+] as const;
+
+/** Poles times their weights, with the weights behind: row by row, one after the other. */
+function liftedNet({ poles, weights }: SplineSurface): Float64Array {
+  const columns = poles[0]!.length;
+  const net = new Float64Array(FOUR * poles.length * columns);
+  for (const [i, line] of poles.entries())
+    for (const [j, pole] of line.entries()) {
+      const w = weights?.[i]?.[j] ?? 1;
+      net.set([pole[0] * w, pole[1] * w, pole[2] * w, w], FOUR * (i * columns + j));
+    }
+  return net;
 }
 
 /**
@@ -228,7 +292,8 @@ function offset(base: Patch, by: number): Patch {
   const own = new Float64Array(PATCH_NUMBERS);
   const vector = (k: number): Vec3 => [own[3 * k]!, own[3 * k + 1]!, own[3 * k + 2]!];
   return {
-    ...base,
+    breaks: base.breaks,
+    ...(base.alike ? { alike: base.alike } : {}),
     at: (u, v, into) => {
       base.at(u, v, own);
       const [du, dv, duu, duv, dvv] = [vector(1), vector(2), vector(3), vector(4), vector(5)];
@@ -262,16 +327,29 @@ function moved(patch: Patch, m: readonly number[]): Patch | null {
     alike?.kind === "along"
       ? { ...alike, way: turned(place, alike.way) }
       : alike && { ...alike, at: placed(place, alike.at), axis: turned(place, alike.axis) };
+  const move = (numbers: number, into: Float64Array) => {
+    for (let k = 0; k < numbers; k += 3)
+      for (let i = 0; i < 3; i++) {
+        const row = rows[i]!;
+        into[k + i] = row[0] * own[k]! + row[1] * own[k + 1]! + row[2] * own[k + 2]! + (k === 0 ? m[4 * i + 3]! : 0);
+      }
+  };
+  const line = patch.line;
   return {
     breaks: patch.breaks,
     ...(there ? { alike: there } : {}),
     at: (u, v, into) => {
       patch.at(u, v, own);
-      for (let k = 0; k < PATCH_NUMBERS; k += 3)
-        for (let i = 0; i < 3; i++) {
-          const row = rows[i]!;
-          into[k + i] = row[0] * own[k]! + row[1] * own[k + 1]! + row[2] * own[k + 2]! + (k === 0 ? m[4 * i + 3]! : 0);
-        }
+      move(PATCH_NUMBERS, into);
     },
+    ...(line && {
+      line: (u: number) => {
+        const of = line(u);
+        return (v: number, into: Float64Array) => {
+          of(v, own);
+          move(9, into);
+        };
+      },
+    }),
   };
 }

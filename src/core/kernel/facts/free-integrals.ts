@@ -7,6 +7,9 @@ import type { FaceIntegrals } from "./integrals";
 /** How far the integrals of a face may be off, relative to what they would be if nothing in them cancelled. */
 const ACCURACY = 1e-10;
 
+/** A stretch of an edge that goes on by less of a face's width than this runs across it but for rounding: it adds as little. */
+const STILL = 1e-13;
+
 /** Quantities that are integrated: the area, the place (three), place · normal. */
 const COUNT = 5;
 
@@ -36,20 +39,24 @@ export function freeIntegrals(face: FaceStructure, uses: readonly EdgeUse[], rou
   if (!sizes) return null;
   const accuracy = rough ? null : ACCURACY;
   const { by, sign, across } = formOf(patch, reach, sizes, accuracy);
+  const widths = [reach.most - reach.least, reach.high - reach.low] as const;
   const total = new Float64Array(COUNT);
   for (const { way, from, to, point, breaks } of runs) {
     const sums = new Float64Array(COUNT);
     let settles = true;
+    let still = 0;
     const values = (t: number, into: Float64Array) => {
       const { at, slope } = point(t);
       const on = slope[by]!;
-      if (on === 0) into.fill(0);
+      if (Math.abs(on) <= still) into.fill(0);
       else if (!across(at[0]!, at[1]!, into)) settles = false;
       for (let i = 0; i < COUNT; i++) into[i]! *= on;
     };
     const ends = [from, ...breaks(patch.breaks), to];
-    for (let i = 1; i < ends.length; i++)
+    for (let i = 1; i < ends.length; i++) {
+      still = (STILL * widths[by]) / (ends[i]! - ends[i - 1]!);
       if (!integrateTo(accuracy, ends[i - 1]!, ends[i]!, values, sizes, sums) || !settles) return null;
+    }
     for (let i = 0; i < COUNT; i++) total[i]! += sign * way * sums[i]!;
   }
   const [area, x, y, z, flux] = total as unknown as [number, number, number, number, number];
@@ -63,12 +70,22 @@ const MOST_ASKED = 1_000_000;
 function budgeted(patch: Patch | null): Patch | null {
   if (!patch) return null;
   let left = MOST_ASKED;
+  const { line } = patch;
   return {
     ...patch,
     at: (u, v, into) => {
       if (left-- > 0) patch.at(u, v, into);
       else into.fill(Number.NaN);
     },
+    ...(line && {
+      line: (u: number) => {
+        const of = line(u);
+        return (v: number, into: Float64Array) => {
+          if (left-- > 0) of(v, into);
+          else into.fill(Number.NaN);
+        };
+      },
+    }),
   };
 }
 
@@ -122,14 +139,19 @@ function round(patch: Patch, { at: origin, axis }: { at: Vec3; axis: Vec3 }): Fo
 
 /** From the lowest v on, span by span. */
 function byIntegrating(patch: Patch, reach: Reach, sizes: Float64Array, accuracy: number | null): Form["across"] {
-  const values = valuesOf(patch);
+  const line = lineOf(patch);
+  const at = new Float64Array(PATCH_NUMBERS);
   const { low, least, most } = reach;
   // The outer integral goes over all of u.
   const own = sizes.map((value) => value / (most - least));
   const spans = patch.breaks[1].filter((knot) => knot > low);
   return (u, v, into) => {
     into.fill(0);
-    const inner = (t: number, out: Float64Array) => values(u, t, out);
+    const place = line(u);
+    const inner = (t: number, out: Float64Array) => {
+      place(t, at);
+      valuesAt(at, out);
+    };
     let from = low;
     for (const end of [...spans.filter((knot) => knot < v), v]) {
       if (end !== from && !integrateTo(accuracy, from, end, inner, own, into)) return false;
@@ -186,32 +208,32 @@ function reachOf(runs: readonly Run[]): Reach {
   return { least: least(us), most: most(us), low: least(vs), high: most(vs) };
 }
 
-/** What is integrated, at a place of a surface: times the area that its parameters span there. */
-function valuesOf(patch: Patch): (u: number, v: number, into: Float64Array) => void {
-  const at = new Float64Array(PATCH_NUMBERS);
-  return (u, v, into) => {
-    patch.at(u, v, at);
-    const [x, y, z] = [at[0]!, at[1]!, at[2]!];
-    const a = at[4]! * at[8]! - at[5]! * at[7]!;
-    const b = at[5]! * at[6]! - at[3]! * at[8]!;
-    const c = at[3]! * at[7]! - at[4]! * at[6]!;
-    const area = Math.sqrt(a * a + b * b + c * c);
-    into[0] = area;
-    into[1] = x * area;
-    into[2] = y * area;
-    into[3] = z * area;
-    into[4] = x * a + y * b + z * c;
-  };
+/** The lines of a surface, each to be asked for many places. */
+const lineOf = (patch: Patch): NonNullable<Patch["line"]> => patch.line ?? ((u) => (v, into) => patch.at(u, v, into));
+
+/** What is integrated, at a place of a surface with its first derivatives: times the area that its parameters span there. */
+function valuesAt(at: Float64Array, into: Float64Array): void {
+  const [x, y, z] = [at[0]!, at[1]!, at[2]!];
+  const a = at[4]! * at[8]! - at[5]! * at[7]!;
+  const b = at[5]! * at[6]! - at[3]! * at[8]!;
+  const c = at[3]! * at[7]! - at[4]! * at[6]!;
+  const area = Math.sqrt(a * a + b * b + c * c);
+  into[0] = area;
+  into[1] = x * area;
+  into[2] = y * area;
+  into[3] = z * area;
+  into[4] = x * a + y * b + z * c;
 }
 
 /** Sizes of the integrals over the whole rectangle of parameters, roughly, with no sign. */
 function sizesOf(patch: Patch, { low, high, least, most }: Reach): Float64Array | null {
-  const values = valuesOf(patch);
+  const at = new Float64Array(PATCH_NUMBERS);
   const own = new Float64Array(COUNT);
   let [area, far] = [0, 0];
   for (let i = 0; i < LOOKS; i++)
     for (let j = 0; j < LOOKS; j++) {
-      values(least + ((i + 0.5) / LOOKS) * (most - least), low + ((j + 0.5) / LOOKS) * (high - low), own);
+      patch.at(least + ((i + 0.5) / LOOKS) * (most - least), low + ((j + 0.5) / LOOKS) * (high - low), at);
+      valuesAt(at, own);
       area += own[0]!;
       if (own[0]! > 0) far = Math.max(far, Math.hypot(own[1]!, own[2]!, own[3]!) / own[0]!);
     }
