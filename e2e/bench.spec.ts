@@ -167,3 +167,54 @@ test("parted: pieces of a sheet of steps are measured by their whole", async ({ 
   await panel.getByRole("button", { name: "The whole body" }).last().click();
   await expect(panel).toContainText("they touch");
 });
+
+test("of many bodies those in sight have a card: scrolled to, picked, typed in, in groups", async ({ page }) => {
+  const planes = Array.from({ length: 39 }, (_, i) => ({
+    id: `p${i}`,
+    type: "workplane",
+    base: "yz",
+    offset: 2 * i - 38,
+  }));
+  const cut = { ...parted, cutters: planes.map(({ id }) => id) };
+  const id = await postJob(page, [plate, ...planes, cut]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  const bench = page.getByRole("region", { name: "Bench" });
+  const cards = bench.getByRole("article");
+  await expect(bodyCard(page, "Plate 1")).toBeVisible();
+  const few = await cards.count();
+  expect(few).toBeGreaterThan(3);
+  expect(few).toBeLessThan(15);
+  const strip = bench.locator("> div");
+  const scroll = (left: number) => strip.evaluate((element, to) => element.scrollTo({ left: to }), left);
+
+  // The end of it: the last body, and what has served; unfolded, that has cards, too.
+  await scroll(1e6);
+  await expect(bodyCard(page, "Plate 40")).toBeVisible();
+  await bench.getByRole("button", { name: "39 that have served" }).click();
+  await scroll(1e6);
+  await expect(bodyCard(page, "Workplane 39")).toBeVisible();
+  await bench.getByRole("button", { name: "Fold away what has served" }).click();
+
+  // A name that is being typed stays while its card is scrolled out of sight.
+  await scroll(0);
+  await bodyCard(page, "Plate 1").getByTitle("Rename").click();
+  await page.keyboard.type("First");
+  await scroll(1e6);
+  await expect(bodyCard(page, "Plate 40")).toBeVisible();
+  await page.keyboard.press("Enter");
+  await scroll(0);
+  await expect(bodyCard(page, "First")).toBeVisible();
+
+  // A body that is picked in the view has its card brought into sight.
+  await clickModel(page, [39, 0, 12]);
+  await expect(bodyCard(page, "Plate 40")).toBeInViewport();
+  await expect(bodyCard(page, "First")).toHaveCount(1);
+
+  // By the keyboard from card to card, as far as they go.
+  await scroll(0);
+  await bodyCard(page, "Plate 2").getByRole("button", { name: "Select Plate 2" }).focus();
+  for (let i = 0; i < 60; i++) await page.keyboard.press("Tab");
+  await expect(bodyCard(page, "Plate 2")).toHaveCount(0);
+  await expect(bench.locator("article:focus-within")).toBeInViewport();
+});

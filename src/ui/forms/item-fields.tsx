@@ -1,4 +1,5 @@
 "use client";
+import { memo, type ReactNode, useCallback, useRef } from "react";
 import { useShallow } from "zustand/react/shallow";
 import { has, hasAny } from "@/core/items/kinds";
 import type { FaceRef } from "@/core/references";
@@ -57,10 +58,12 @@ export function ItemList({
   items: ItemView[];
   picked: string[];
   onToggle(id: string): void;
-  after?(item: ItemView): React.ReactNode;
+  after?(item: ItemView): ReactNode;
 }) {
-  const set = useWorkspace((state) => state.set);
-  const hovered = useWorkspace((state) => state.hover?.id);
+  // The same for as long as the list is there, so that a row is drawn anew only for what it shows.
+  const toggling = useRef(onToggle);
+  toggling.current = onToggle;
+  const toggle = useCallback((id: string) => toggling.current(id), []);
   if (items.length === 0)
     return (
       <p className="rounded border border-dashed border-line p-2 text-[0.8125rem] text-soft">
@@ -69,23 +72,48 @@ export function ItemList({
     );
   return (
     <ul className="max-h-44 divide-y divide-line relative overflow-auto rounded border border-line bg-sheet">
-      {items.map((item) => (
-        <li
-          key={item.id}
-          className={`px-2 py-1.5 ${hovered === item.id ? "bg-pick-wash" : ""}`}
-          onPointerEnter={() => set({ hover: { id: item.id, face: null } })}
-          onPointerLeave={() => set({ hover: null })}
-        >
-          <Check checked={picked.includes(item.id)} onChange={() => onToggle(item.id)}>
-            <Mark name={item.kind} className="mr-1.5 inline align-[-3px]" />
-            {item.name}
-          </Check>
-          {picked.includes(item.id) ? after?.(item) : null}
-        </li>
-      ))}
+      {items.map((item) => {
+        const ticked = picked.includes(item.id);
+        return (
+          <ItemRow
+            key={item.id}
+            id={item.id}
+            kind={item.kind}
+            name={item.name}
+            ticked={ticked}
+            onToggle={toggle}
+            after={ticked ? after?.(item) : null}
+          />
+        );
+      })}
     </ul>
   );
 }
+
+const ItemRow = memo(function ItemRow({
+  id,
+  kind,
+  name,
+  ticked,
+  onToggle,
+  after,
+}: Pick<ItemView, "id" | "kind" | "name"> & { ticked: boolean; onToggle(id: string): void; after: ReactNode }) {
+  const set = useWorkspace((state) => state.set);
+  const hovered = useWorkspace((state) => state.hover?.id === id);
+  return (
+    <li
+      className={`px-2 py-1.5 ${hovered ? "bg-pick-wash" : ""}`}
+      onPointerEnter={() => set({ hover: { id, face: null } })}
+      onPointerLeave={() => set({ hover: null })}
+    >
+      <Check checked={ticked} onChange={() => onToggle(id)}>
+        <Mark name={kind} className="mr-1.5 inline align-[-3px]" />
+        {name}
+      </Check>
+      {after}
+    </li>
+  );
+});
 
 export function BodiesField({
   field,
