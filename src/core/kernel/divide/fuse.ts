@@ -3,6 +3,7 @@ import { boxOf } from "../facts/box";
 import { notedGap, widestGap } from "../facts/gaps";
 import { areaOf, formVolume, roughArea, volumeOf } from "../facts/mass";
 import { openEdges } from "../facts/measure";
+import { pointOnFace } from "../facts/on-face";
 import { unsoundness } from "../facts/soundness";
 import { surfacesOf } from "../facts/surfaces";
 import { KernelFault } from "../library/faults";
@@ -65,9 +66,12 @@ export function fuse(args: readonly Shape[], crossings = true): Fusion {
       if (!fusion) continue;
       const fault = faultOf(args, fusion, delicate);
       if (fault) {
-        at ??= fault.at;
         seen.hanging ||= fault.hanging === true;
-        fusion.free();
+        try {
+          at ??= fault.at();
+        } finally {
+          fusion.free();
+        }
         continue;
       }
       const looked = delicate || (many && fusion.cells.some(({ shape }) => notedGap(shape) > noted));
@@ -195,30 +199,37 @@ function turnedArgs(args: readonly Shape[]): Shape[] | null {
 }
 
 interface Fault {
-  at: Vec3 | null;
+  /** Where: asked for once, as finding a place on a face takes time. */
+  at(): Vec3 | null;
   /** Whether a cut was lost. */
   hanging?: boolean;
 }
 
 /** What is wrong with a division, and where, as far as that is known; null where nothing is. */
 function faultOf(args: readonly Shape[], fusion: Fusion, delicate: boolean): Fault | null {
-  if (!addsUp(args, fusion)) return { at: null };
+  const lacking = lackingFace(args, fusion);
+  if (lacking) return { at: () => pointOnFace(lacking) };
   // Plain bodies of planes, bars and balls are what the library does best: hanging cuts are looked for there alone.
   const odd = delicate || !args.every(isElementary) || args.some((arg, a) => isScratched(arg, a, fusion));
   const hanging = hangingCut(args, fusion, delicate) ?? (odd ? onBothSides(args, fusion) : null);
-  if (hanging) return { at: hanging, hanging: true };
+  if (hanging) return { at: () => hanging, hanging: true };
   if (!delicate) return null;
   tellStage("weighing the pieces");
   for (const { shape } of fusion.cells) {
     const [open] = openEdges(shape);
-    if (open) return { at: open.at };
-    if (unsoundness(shape, "solid")) return { at: boxOf(shape) ? centre(boxOf(shape)!) : null };
+    if (open) return { at: () => open.at };
+    if (unsoundness(shape, "solid")) return { at: () => middleOf(shape) };
   }
   const at = contradiction(args, fusion);
-  if (at) return { at };
-  const short = args.findIndex((arg, a) => shapeKind(arg) === "solid" && !fillsExactly(arg, a, fusion));
-  return short < 0 ? null : { at: null };
+  if (at) return { at: () => at };
+  const short = args.findIndex((arg, a) => shapeKind(arg) === "solid" && !fillsExactly(args, a, fusion));
+  return short < 0 ? null : { at: () => widestOf(fusion)?.at ?? middleOf(args[short]!) };
 }
+
+const middleOf = (shape: Shape): Vec3 | null => {
+  const box = boxOf(shape);
+  return box && centre(box);
+};
 
 /** How far the cells of a solid may be off it, relative, where both have closed forms; and where one has not. */
 const FILLING = 1e-6;
@@ -227,13 +238,14 @@ const ROUGHLY = 1e-2;
 const UNSAID = 1e-6;
 
 /** Whether the volumes of a solid's cells add up to its own, as far as they can be said exactly. */
-function fillsExactly(arg: Shape, a: number, { cells }: Fusion): boolean {
+function fillsExactly(args: readonly Shape[], a: number, { cells }: Fusion): boolean {
+  const arg = args[a]!;
   const parts = cells.filter(({ within }) => within.includes(a)).map(({ shape }) => shape);
   const exact = [arg, ...parts].every((shape) => formVolume(shape) !== null);
   const whole = volumeOf(arg);
   const sum = parts.reduce((total, part) => total + volumeOf(part), 0);
-  // What the skin of a body leaves open, as those of other programs do, no division can fill.
-  const gap = widestGap(arg)?.size ?? 0;
+  // What the skin of a body leaves open, as those of other programs do, no division can fill: neither of it, nor of what it divides.
+  const gap = Math.max(...args.map((other) => widestGap(other)?.size ?? 0));
   const open = gap > UNSAID ? gap * areaOf(arg) : 0;
   return Math.abs(sum - whole) <= (exact ? FILLING : ROUGHLY) * Math.abs(whole) + open;
 }
@@ -249,16 +261,19 @@ function turnedRound(fusion: Fusion): Fusion {
 const COVERING = 1e-2;
 
 /**
- * Whether a division conserves what it divided. Two things together say that every solid's cells fill it exactly: the
- * parts of each face cover that face, and the cells within a solid use each part of its skin once, from the inside,
+ * A face at which a division does not conserve what it divided; null where it does. Two things together say that every solid's cells fill it
+ * exactly: the parts of each face cover that face, and the cells within a solid use each part of its skin once, from the inside,
  * and every face between them from both sides.
  */
-function addsUp(args: readonly Shape[], fusion: Fusion): boolean {
+function lackingFace(args: readonly Shape[], fusion: Fusion): Shape | null {
   const weigh = mayCoincide(args);
-  return args.every(
-    (arg, a) =>
-      (!weigh || facesCovered(arg, fusion.images[a]!, fusion)) && (shapeKind(arg) !== "solid" || cellsFill(a, fusion)),
-  );
+  for (const [a, arg] of args.entries()) {
+    const uncovered = weigh ? uncoveredFace(arg, fusion.images[a]!, fusion) : null;
+    if (uncovered !== null) return facesOf(arg)[uncovered]!;
+    const odd = shapeKind(arg) === "solid" ? oddFace(a, fusion) : null;
+    if (odd !== null) return fusion.faceHandle(odd);
+  }
+  return null;
 }
 
 /**
@@ -292,10 +307,11 @@ function curvedSurfaces(shape: Shape): ReadonlySet<string> {
 /** The areas of an argument's curved faces: the same shapes are divided again and again while a person works. */
 const knownAreas = new WeakMap<Shape, (number | null)[]>();
 
-function facesCovered(arg: Shape, images: FaceUse[][], fusion: Fusion): boolean {
+/** The first curved face of an argument, by place, that its parts do not cover; null where there is none. */
+function uncoveredFace(arg: Shape, images: FaceUse[][], fusion: Fusion): number | null {
   let areas = knownAreas.get(arg);
-  return images.every((parts, f) => {
-    if (parts.length === 1 && fusion.unchanged.has(parts[0]!.face)) return true;
+  const uncovered = images.findIndex((parts, f) => {
+    if (parts.length === 1 && fusion.unchanged.has(parts[0]!.face)) return false;
     if (!areas) {
       const surfaces = surfacesOf(arg);
       areas = scoped((scope) =>
@@ -304,13 +320,15 @@ function facesCovered(arg: Shape, images: FaceUse[][], fusion: Fusion): boolean 
       knownAreas.set(arg, areas);
     }
     const area = areas[f]!;
-    if (area === null) return true;
+    if (area === null) return false;
     const covered = parts.reduce((sum, { face }) => sum + roughArea(fusion.faceHandle(face)), 0);
-    return Math.abs(covered - area) <= COVERING * area;
+    return !(Math.abs(covered - area) <= COVERING * area);
   });
+  return uncovered < 0 ? null : uncovered;
 }
 
-function cellsFill(a: number, { cells, images }: Fusion): boolean {
+/** A face of the arrangement that the cells within a solid do not use as they have to; null where there is none. */
+function oddFace(a: number, { cells, images }: Fusion): number | null {
   const skin = new Map<number, Orientation>();
   for (const { face, sign } of images[a]!.flat()) skin.set(face, sign);
   const seen = new Map<number, number[]>();
@@ -325,7 +343,7 @@ function cellsFill(a: number, { cells, images }: Fusion): boolean {
   }
   for (const [face, signs] of seen) {
     const own = skin.get(face);
-    if (own === undefined ? signs.length !== 2 || signs[0] === signs[1] : signs.length !== 1) return false;
+    if (own === undefined ? signs.length !== 2 || signs[0] === signs[1] : signs.length !== 1) return face;
   }
-  return [...skin.keys()].every((face) => seen.has(face));
+  return [...skin.keys()].find((face) => !seen.has(face)) ?? null;
 }
