@@ -42,6 +42,14 @@ export const EXAMPLES: Readonly<Record<string, Steps>> = {
     box("a", [80, 50, 30]),
     { id: "w", type: "workplane", base: "midway", faces: [face("a:block", "a:side:x-"), face("a:block", "a:side:x+")] },
   ],
+  "seam-fill": [
+    { id: "o", type: "cylinder", diameter: 90, height: 80 },
+    { id: "h", type: "shell", body: ["o"], open: [face("o:cylinder", "o:cap:end")], thickness: 6 },
+    { id: "l", type: "workplane", base: "xy", offset: 48 },
+    { id: "f", type: "seam", preset: "fill", stock: ["o"], cutters: ["l"] },
+    { id: "v", type: "workplane", base: "zx" },
+    { id: "s", type: "seam", preset: "trim", stock: ["o"], cutters: ["v"], keepSide: { v: "front" } },
+  ],
   sketch: [
     outline(
       "k",

@@ -58,6 +58,12 @@ const proofs = [
     what: "solids that other programs wrote, cut by 660 planes, bars, balls, cones and rings by chance: pieces closed, valid, and the whole together",
   },
   {
+    name: "fills",
+    file: "src/core/seam/fill-laws.test.ts",
+    env: { PROOF_FILLS: 500 },
+    what: "500 rooms among solids in a closed box, divided by planes: as the box within is, less the solids, divided by the planes",
+  },
+  {
     name: "thirty",
     file: "src/core/evaluate/thirty-steps.test.ts",
     env: { PROOF_WHOLE: 1 },

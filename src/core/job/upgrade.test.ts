@@ -27,7 +27,8 @@ describe("jobs of every release", () => {
   });
 
   test("the newest of them is the demo's own", () => {
-    const newest = readdirSync(folder).sort().at(-1)!;
+    const inOrder = readdirSync(folder).sort((a, b) => a.localeCompare(b, "en", { numeric: true }));
+    const newest = inOrder.at(-1)!;
     const demo = readFileSync(path.join(process.cwd(), "demo/star-pier.json"), "utf8");
     expect(checkJob(JSON.parse(readFileSync(path.join(folder, newest), "utf8")))).toEqual(checkJob(JSON.parse(demo)));
   });

@@ -1,5 +1,6 @@
 /** The geometry kernel: the only folder that touches the geometry library. Everything here is in millimetres and radians. */
 
+export { type Covers, coversOf } from "./change/covers";
 export * from "./change/draft";
 export * from "./change/edge-work";
 export { extendSheet } from "./change/extend-sheet";

@@ -15,6 +15,8 @@ export interface Knife {
   faces: string[];
   /** For each face, −1 where its front is behind its normal, 0 where it tells no sides apart; all 1 where left out. */
   turns?: readonly number[];
+  /** Whether it says nothing of where a piece lies: what closes openings, which nobody picked. */
+  mute?: boolean;
 }
 
 /** A cutter's faces that lie inside a piece without dividing it. */
@@ -57,6 +59,18 @@ export function divideAll(operands: readonly Body[], known: Known = {}): Divisio
   return collect([() => divideTogether(operands, [], ids, known)]);
 }
 
+/**
+ * Divides a room in which everything lies by bodies, planes and drawings: its pieces are what those enclose and none of the solids
+ * fills. The result belongs to the caller, who frees it.
+ */
+export function divideRoom(room: Body, walls: readonly Knife[], known: Known = {}): Division {
+  const ids = new Ids(
+    walls.map(({ item }) => item.id),
+    known.earlier,
+  );
+  return collect([() => divideTogether([room], walls, ids, known, true)]);
+}
+
 interface Arrangement {
   drafts: FoundPiece[];
   dangling: Dangling[];
@@ -92,7 +106,13 @@ function collect(makers: (() => Arrangement)[]): Division {
   }
 }
 
-function divideTogether(stock: readonly Body[], cutters: readonly Knife[], ids: Ids, known: Known): Arrangement {
+function divideTogether(
+  stock: readonly Body[],
+  cutters: readonly Knife[],
+  ids: Ids,
+  known: Known,
+  empty = false,
+): Arrangement {
   const args: Knife[] = [
     ...stock.map((body) => ({ item: body as Item, shape: body.shape, faces: body.faces })),
     ...cutters,
@@ -111,9 +131,9 @@ function divideTogether(stock: readonly Body[], cutters: readonly Knife[], ids: 
         for (const { face } of images) if (!names.has(face)) names.set(face, arg.faces[f]!);
       });
     });
-    const scene = new Scene(stock, cutters, fusion, names, ids, known);
+    const scene = new Scene(stock, cutters, fusion, names, ids, known, empty);
     const solids = new SolidDivider(scene);
-    const drafts = [...solids.pieces(), ...sheetPieces(scene, owned)];
+    const drafts = empty ? solids.rooms() : [...solids.pieces(), ...sheetPieces(scene, owned)];
     return {
       drafts,
       dangling: solids.dangling,

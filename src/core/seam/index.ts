@@ -9,3 +9,4 @@ export * from "./mark";
 export * from "./older-keys";
 export * from "./piece";
 export * from "./presets";
+export * from "./room";

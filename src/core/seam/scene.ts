@@ -50,6 +50,8 @@ export class Scene {
     readonly names: ReadonlyMap<number, string>,
     readonly ids: Ids,
     private readonly known: Known = {},
+    /** Whether the one stock body is no stock at all but the room that everything lies in. */
+    readonly empty = false,
   ) {
     stock.forEach((_, a) => {
       for (const { face } of fusion.images[a]!.flat()) this.stockFaces.add(face);
@@ -64,6 +66,16 @@ export class Scene {
         }
       });
     });
+  }
+
+  /** The stock that a cell is of, by id. */
+  ownersOf(within: readonly number[]): string[] {
+    return this.empty ? [] : within.filter((a) => a < this.stock.length).map((a) => this.stock[a]!.id);
+  }
+
+  /** Whether a face of the arrangement is one of stock. */
+  isStockFace(face: number): boolean {
+    return this.stockFaces.has(face);
   }
 
   isSolidCutter(c: number): boolean {

@@ -16,7 +16,7 @@ export class SolidDivider {
 
   /** The cells that lie in stock. */
   pieces(): FoundPiece[] {
-    const { stock, cutters, fusion, names } = this.scene;
+    const { stock, cutters, fusion } = this.scene;
     const cells = fusion.cells.filter((cell) => cell.within.some((a) => a < stock.length));
     const known = cells.map((cell) => this.sidesAtFaces(cell));
     if (this.open.length > 0) {
@@ -36,24 +36,45 @@ export class SolidDivider {
         stock.forEach((body, a) => {
           sides[body.id] = cell.within.includes(a) ? "in" : "out";
         });
-      const owners = cell.within.filter((a) => a < stock.length).map((a) => stock[a]!.id);
-      const uses = cell.faces.filter((use): use is { face: number; sign: 1 | -1 } => use.sign !== 0);
-      const { kind, kinds } = this.scene.kinds(owners, sides);
-      return {
-        kind,
-        kinds,
-        form: "solid",
-        stock: owners,
-        sides,
-        faces: cell.faces.map(({ face }) => names.get(face)!),
-        bounds: new Set(uses.map(({ face, sign }) => this.scene.bound(face, sign))),
-        spans: once(() => this.scene.spansAt(uses)),
-        spot: once(() => this.scene.spotOf(cell.shape, owners, this.cuttersAt(uses))),
-        uses,
-        shape: cell.shape,
-        fusion,
-      };
+      return this.pieceOf(cell, sides);
     });
+  }
+
+  /** The cells that lie in no solid and are closed off from all that is around: of a room in which everything lies. */
+  rooms(): FoundPiece[] {
+    const { stock, cutters, fusion } = this.scene;
+    return fusion.cells.flatMap((cell) => {
+      if (cell.within.some((a) => a >= stock.length)) return [];
+      if (cell.faces.some(({ face }) => this.scene.isStockFace(face))) return [];
+      const known = this.sidesAtFaces(cell);
+      const sides: Record<string, Side> = {};
+      // Only what bounds it says where it lies.
+      for (const c of new Set(this.cuttersAt(cell.faces)))
+        if (!cutters[c]!.mute)
+          sides[cutters[c]!.item.id] = known.get(c) ?? (this.scene.isSolidCutter(c) ? "out" : "both");
+      return [this.pieceOf(cell, sides)];
+    });
+  }
+
+  private pieceOf(cell: Cell, sides: Record<string, Side>): FoundPiece {
+    const { fusion, names } = this.scene;
+    const owners = this.scene.ownersOf(cell.within);
+    const uses = cell.faces.filter((use): use is { face: number; sign: 1 | -1 } => use.sign !== 0);
+    const { kind, kinds } = this.scene.kinds(owners, sides);
+    return {
+      kind,
+      kinds,
+      form: "solid",
+      stock: owners,
+      sides,
+      faces: cell.faces.map(({ face }) => names.get(face)!),
+      bounds: new Set(uses.map(({ face, sign }) => this.scene.bound(face, sign))),
+      spans: once(() => this.scene.spansAt(uses)),
+      spot: once(() => this.scene.spotOf(cell.shape, owners, this.cuttersAt(uses))),
+      uses,
+      shape: cell.shape,
+      fusion,
+    };
   }
 
   private cuttersAt(uses: readonly { face: number }[]): number[] {

@@ -16,6 +16,8 @@ export type Field = {
   key: string;
   label: string;
   help?: string;
+  /** What it is called while another field has one of these values. */
+  labels?: { key: string; of: Record<string, string> };
   when?: FieldCondition | FieldCondition[];
   /** It does something only with what has a trait in one list, or with anything in another: else a form need not ask for it. */
   onlyWith?: { trait: Trait; in: string; orAnyIn: string };

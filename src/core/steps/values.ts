@@ -19,7 +19,15 @@ export function resolveStep<T extends StepLike>(step: T, scope: Scope): { step: 
 /** The fields of a step that its form shows: those whose conditions hold. */
 export function shownFields(step: StepLike): Field[] {
   const active = activeValues(step);
-  return (stepType(step.type)?.fields ?? []).filter((field) => isShown(field, active));
+  return (stepType(step.type)?.fields ?? [])
+    .filter((field) => isShown(field, active))
+    .map((field) => called(field, active));
+}
+
+/** A field as it is called with the values that there are. */
+function called<F extends Field>(field: F, values: Record<string, unknown>): F {
+  const label = field.labels?.of[String(values[field.labels.key])];
+  return label ? { ...field, label } : field;
 }
 
 const isShown = ({ when }: Field, values: Record<string, unknown>) =>

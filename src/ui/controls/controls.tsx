@@ -86,7 +86,7 @@ export function Choice<T extends string>({
         aria-label={label}
         value={value}
         onValueChange={(next) => next && onChange(next as T)}
-        className={`inline-flex max-w-full ${column ? "w-full flex-col" : "flex-wrap"} gap-px overflow-hidden rounded border border-line bg-line`}
+        className={`max-w-full ${column ? "inline-flex w-full flex-col" : options.length > 5 ? "grid w-full grid-cols-3" : "inline-flex flex-wrap"} gap-px overflow-hidden rounded border border-line bg-line`}
       >
         {options.map((option) => (
           <ToggleGroup.Item

@@ -177,4 +177,10 @@ export const HELP: Readonly<Record<string, HelpPage>> = {
     gives: "What they have in common.",
     example: "How far a screw's head reaches into the plate: where two parts would meet.",
   },
+  "seam-fill": {
+    takes: "Whatever encloses: bodies, workplanes, sheets, drawings, single faces.",
+    gives: "Each room that is enclosed and in no solid, with its volume, as a piece to keep or not.",
+    example: "The ballast flask, filled with lead shot up to a level.",
+    mind: "A drawing encloses as far as it goes square to its plane. Openings of bodies are closed along their faces where that is asked for.",
+  },
 };

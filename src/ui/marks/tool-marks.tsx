@@ -60,6 +60,10 @@ const DRAWN: Record<string, Drawn> = {
   "seam-trim": { line: "M2.5 6H10v8.500H2.500z", broken: "M10 6h7.500v8.500H10", chain: "M10 1.500v17" },
   "seam-subtract": { line: "M2.5 7h4.200a3.3 3.3 0 0 0 6.6 0h4.200v9.500h-15z", broken: "M6.7 7a3.3 3.3 0 0 1 6.6 0" },
   "seam-union": { line: "M2.5 8.500H8V3.500h9.500v8H12v5H2.500z", broken: "M8 8.500h4v3" },
+  "seam-fill": {
+    line: "M3.5 3.500v13h13v-13M3.5 9.500h13M8.2 6h3.600L10 9.500z",
+    chain: "M1.500 9.500h2M16.500 9.500h2",
+  },
   "seam-intersect": { line: "M8 8.500h4v3H8z", broken: "M2.5 8.500H8v3h4v5H2.500zM8 8.500v-5h9.500v8H12v-3z" },
 };
 

@@ -22,6 +22,9 @@ export function drawBody(item: BodyView, mesh: ViewMesh, { state, part, dark, pi
   const cutters = editing?.step.type === "seam" ? (editing.step.cutters as string[]) : [];
   const isBehind = editing?.step.type === "sketch" && state.picking === null;
   const isCutter = item.kind === "sheet" || cutters.includes(item.id) || cutters.includes(item.step);
+  // What encloses is seen through: what it is filled with lies in it.
+  const isFilled =
+    editing?.step.preset === "fill" && state.picking === null && (state.evaluation?.pieces?.length ?? 0) > 0;
   // Behind a drawing nothing is lit up: what is drawn has to be seen.
   const refs =
     editing && !isBehind
@@ -53,7 +56,7 @@ export function drawBody(item: BodyView, mesh: ViewMesh, { state, part, dark, pi
     id: item.id,
     mesh,
     // A solid in trouble is seen through, so that the place of the trouble shows; so is what lies behind a drawing.
-    look: isCutter ? "cutter" : trouble || isBehind ? "ghost" : look.clear ? "clear" : "body",
+    look: isCutter ? "cutter" : trouble || isBehind ? "ghost" : look.clear || isFilled ? "clear" : "body",
     // A cutter that nobody coloured looks like one.
     colour: isCutter && !look.colour ? null : colourOf(item.id, look, state.evaluation?.items ?? NONE, dark),
     solid: item.measures.closed,

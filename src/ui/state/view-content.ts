@@ -82,11 +82,15 @@ function itemsToShow({ editing, picking, evaluation, ...state }: State): ItemVie
   const pieces = shownPieces({ editing, picking, evaluation });
   const report = evaluation.steps.find((step) => step.id === editing.step.id);
   if (!pieces) return report?.state === "failed" ? (evaluation.before ?? evaluation.items) : evaluation.items;
-  // The pieces stand in for what the step makes; of the rest, only the cutters are shown.
+  // The pieces stand in for what the step makes; of the rest, only the cutters are shown, and what encloses them.
   const made = new Set(report?.made ?? []);
   const cutters = new Set(pieces.flatMap((piece) => Object.keys(piece.sides)));
   return (evaluation.before ?? []).filter(
-    (item) => cutters.has(item.id) && item.kind !== "solid" && !made.has(item.id) && !state.hidden.has(item.id),
+    (item) =>
+      cutters.has(item.id) &&
+      (item.kind !== "solid" || editing.step.preset === "fill") &&
+      !made.has(item.id) &&
+      !state.hidden.has(item.id),
   );
 }
 

@@ -65,10 +65,11 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
     <section aria-label="Pieces" className="border-t border-line bg-paper">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 px-3 pt-2">
         <h2 className="font-semibold">
-          <span className="num">{pieces.length}</span> pieces
+          <span className="num">{pieces.length}</span> {pieces.length === 1 ? "piece" : "pieces"}
         </h2>
         <p className="text-[0.8125rem] text-soft">
-          <span className="num">{kept.length}</span> stay{total > 0 ? `, ${formatVolume(total, unit)}` : ""}
+          <span className="num">{kept.length}</span> {kept.length === 1 ? "stays" : "stay"}
+          {total > 0 ? `, ${formatVolume(total, unit)}` : ""}
         </p>
         <Choice<ShownPieces>
           small
@@ -141,7 +142,8 @@ const NONE: readonly Trouble[] = [];
 type Items = ReadonlyMap<string, ItemView>;
 
 function stockName(piece: PieceView, items: Items): string {
-  return items.get(piece.stock[0]!)?.name ?? "Piece";
+  const [stock] = piece.stock;
+  return stock ? (items.get(stock)?.name ?? "Piece") : "Fill";
 }
 
 /** Where a piece lies, in words: “outside Foot pad, in front of Sheet”. */
@@ -149,7 +151,8 @@ function whereabouts(piece: PieceView, items: Items): string {
   return Object.entries(piece.sides)
     .map(([id, side]) => {
       const item = items.get(id);
-      return `${sideWord(item, side)} ${item?.name ?? "a picked face"}`;
+      const word = piece.stock.length === 0 && side === "out" ? "enclosed by" : sideWord(item, side);
+      return `${word} ${item?.name ?? "a picked face"}`;
     })
     .join(", ");
 }

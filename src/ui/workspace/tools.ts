@@ -16,6 +16,7 @@ const PRESET_WORDS: Record<(typeof PRESETS)[number], [string, string]> = {
   subtract: ["Subtract", "Hollow stock out with other solids"],
   union: ["Union", "Make several solids one"],
   intersect: ["Intersect", "Keep what solids have in common"],
+  fill: ["Fill", "Make solid what bodies, planes and sheets enclose"],
 };
 
 const STAGE_WORDS: Record<Stage, string> = {
@@ -32,7 +33,7 @@ const STAGE_WORDS: Record<Stage, string> = {
 
 function toolsOf(stage: Stage): Tool[] {
   if (stage === "seam")
-    return (["split", "trim", "subtract", "union", "intersect"] as const).map((preset) => ({
+    return (["split", "trim", "subtract", "union", "intersect", "fill"] as const).map((preset) => ({
       id: `seam-${preset}`,
       label: PRESET_WORDS[preset][0],
       line: PRESET_WORDS[preset][1],

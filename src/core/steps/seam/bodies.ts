@@ -48,16 +48,18 @@ export function settleBodies(
       else groups.set(group, [piece]);
     }
   }
-  const count = new Map<string, number>();
+  const count = new Map<string | undefined, number>();
   for (const piece of single) {
-    const owner = piece.stock[0]!;
+    const [owner] = piece.stock;
     const several = single.filter((other) => other.stock[0] === owner).length > 1;
     const number = (count.get(owner) ?? 0) + 1;
     count.set(owner, number);
     const [joined] = joinPieces(division, [piece]);
     const id = `${step}:${piece.key()}`;
     inherit(joined!, id);
-    made.push(toBody(joined!, id, { from: owner, suffix: several ? String(number) : "" }));
+    const suffix = several ? String(number) : "";
+    // What was enclosed is of no stock.
+    made.push(toBody(joined!, id, owner ? { from: owner, suffix } : { text: `Fill${suffix && ` ${suffix}`}` }));
   }
   const kept = new Set(single);
   const traces = [pieceTraces(division.pieces, (piece) => (kept.has(piece) ? `${step}:${piece.key()}` : null))];

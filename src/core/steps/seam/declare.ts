@@ -6,7 +6,13 @@ import { declareStep } from "../declare";
 
 const schema = z.object({
   preset: presetSchema.default("split"),
-  stock: z.array(itemRef).max(500).default([]).describe("What is divided; for union and intersect: all the bodies"),
+  stock: z
+    .array(itemRef)
+    .max(500)
+    .default([])
+    .describe(
+      "What is divided; for union and intersect: all the bodies; for fill: bodies that enclose, beside the cutters",
+    ),
   cutters: z.array(itemRef).max(500).default([]).describe("Solids, sheets and workplanes that divide"),
   cutterFaces: z.array(faceRefSchema).max(500).default([]).describe("Single faces of bodies that divide"),
   runOn: z
@@ -14,6 +20,12 @@ const schema = z.object({
     .default(false)
     .describe(
       "Whether cutting faces run on along their own surfaces (a flat one as its plane, a round one all round and along its axis), and open ends of drawn lines straight on",
+    ),
+  close: z
+    .boolean()
+    .default(false)
+    .describe(
+      "fill: whether openings of the bodies are closed, each along the face that it is in, or flat across a ring of open edges",
     ),
   keepSide: z
     .record(z.string(), keepSideSchema)
@@ -44,30 +56,47 @@ export const seam = declareStep({
         { value: "union", label: "Union" },
         { value: "subtract", label: "Subtract" },
         { value: "intersect", label: "Intersect" },
+        { value: "fill", label: "Fill" },
       ],
     },
-    { key: "stock", kind: "bodies", label: "Stock", accepts: ["body"], min: 1 },
+    {
+      key: "stock",
+      kind: "bodies",
+      label: "Stock",
+      labels: { key: "preset", of: { fill: "Bodies around it" } },
+      accepts: ["body"],
+      min: 1,
+    },
     {
       key: "cutters",
       kind: "cutters",
       label: "Cutters",
+      labels: { key: "preset", of: { fill: "What else bounds it" } },
     },
     {
       key: "cutterFaces",
       kind: "faces",
       label: "Cutting faces",
+      labels: { key: "preset", of: { fill: "Single faces that bound it" } },
       help: "Single faces of bodies that divide, as far as they reach",
       accepts: "any",
       min: 0,
-      when: { key: "preset", is: ["split", "trim"] },
+      when: { key: "preset", is: ["split", "trim", "fill"] },
     },
     {
       key: "runOn",
       kind: "toggle",
       label: "Run cutters on",
       help: "Cutting faces along their own surfaces, past all the stock; open ends of drawn lines straight on",
-      when: [{ key: "preset", is: ["split", "trim"] }, { any: ["cutters", "cutterFaces"] }],
+      when: [{ key: "preset", is: ["split", "trim", "fill"] }, { any: ["cutters", "cutterFaces"] }],
       onlyWith: { trait: "drawn", in: "cutters", orAnyIn: "cutterFaces" },
+    },
+    {
+      key: "close",
+      kind: "toggle",
+      label: "Close openings",
+      help: "Ends of bores, mouths of pockets and necks, rings of open edges: each along the face that it is in, or flat across",
+      when: { key: "preset", is: ["fill"] },
     },
     {
       key: "keepCutters",
@@ -75,8 +104,14 @@ export const seam = declareStep({
       label: "Keep the cutters",
       when: { key: "preset", is: ["split", "trim", "subtract"] },
     },
-    { key: "keepStock", kind: "toggle", label: "Keep the stock as it was, too" },
+    {
+      key: "keepStock",
+      kind: "toggle",
+      label: "Keep the stock as it was, too",
+      when: { key: "preset", is: ["split", "trim", "union", "subtract", "intersect"] },
+    },
     { key: "fates", kind: "fates", label: "Pieces" },
   ],
-  changes: (values) => (dividesAll(values.preset) ? [...values.stock, ...values.cutters] : values.stock),
+  changes: ({ preset, stock, cutters }) =>
+    preset === "fill" ? [] : dividesAll(preset) ? [...stock, ...cutters] : stock,
 });

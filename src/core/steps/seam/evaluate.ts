@@ -19,7 +19,9 @@ import { formatLength } from "../../units";
 import { evaluates, type PieceReport, type StepContext, type StepOutcome, type ValuesOf } from "../evaluation";
 import { settleBodies } from "./bodies";
 import { seam } from "./declare";
+import { divideByWalls, refuseOpen, tellIdleWalls } from "./fill";
 import { knivesOf, unique } from "./knives";
+import { roomAround } from "./room";
 import { refuseShort } from "./short";
 import { tellApart, tellBothSides, tellQuestions, tellReach } from "./tell";
 
@@ -29,24 +31,32 @@ export const evaluateSeam = evaluates(seam, {
   weighed: () => true,
   evaluate(values, context) {
     const stock = context.bodies(values.stock);
+    if (values.preset === "fill") return guarded(stock, context, () => fill(values, context));
     if (stock.length === 0) fail("nothing-picked", "Pick the stock to divide.", { step: context.step });
-    try {
-      return dividesAll(values.preset) ? combine(values, stock, context) : cut(values, stock, context);
-    } catch (cause) {
-      if (cause instanceof KernelFault && !cause.fatal)
-        fail(
-          "division-failed",
-          "These bodies could not be divided by one another; check that each is sound, or move one by a little.",
-          {
-            step: context.step,
-            bodies: stock.map((body) => body.id),
-            ...(cause.at ? { at: [...cause.at] as [number, number, number] } : {}),
-          },
-        );
-      throw cause;
-    }
+    return guarded(stock, context, () =>
+      dividesAll(values.preset) ? combine(values, stock, context) : cut(values, stock, context),
+    );
   },
 });
+
+/** What the library cannot divide is told as an error of the step. */
+function guarded(stock: readonly Body[], { step }: StepContext, divide: () => StepOutcome): StepOutcome {
+  try {
+    return divide();
+  } catch (cause) {
+    if (cause instanceof KernelFault && !cause.fatal)
+      fail(
+        "division-failed",
+        "These bodies could not be divided by one another; check that each is sound, or move one by a little.",
+        {
+          step,
+          bodies: stock.map((body) => body.id),
+          ...(cause.at ? { at: [...cause.at] as [number, number, number] } : {}),
+        },
+      );
+    throw cause;
+  }
+}
 
 function combine(values: Values, stock: Body[], context: StepContext): StepOutcome {
   const { step } = context;
@@ -155,6 +165,42 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
     for (const shape of owned) freeShape(shape);
   }
 }
+
+/** What bodies, planes and drawings enclose, in no solid. They all stay as they are. */
+function fill(values: Values, context: StepContext): StepOutcome {
+  const { step } = context;
+  const owned: Shape[] = [];
+  let held: { value: Division; done(): void } | null = null;
+  try {
+    const refs = [...values.stock, ...values.cutters];
+    const items = unique(context.items(refs));
+    const single = values.cutterFaces.map((ref) => context.face(ref));
+    if (items.length + single.length === 0)
+      fail("nothing-picked", "Pick what encloses the room: bodies, workplanes, sheets or drawings.", { step });
+    const room = roomAround(items, single, values.runOn, owned, context);
+    if (!room) refuseOpen(items, values.close, context);
+    const { knives, faces } = knivesOf({ ...values, cutters: refs }, [room], context, owned);
+    const bodies = items.filter((item): item is Body => has(item, "body"));
+    const [things, words] = whatDivides({ ...values, cutters: refs }, [], knives, faces, context);
+    held = context.held(things, ["fill", values.close, words], () =>
+      divideByWalls({ room, knives }, values.close ? bodies : [], owned.splice(0), context),
+    );
+    const division = held.value;
+    if (division.pieces.length === 0) refuseOpen(items, values.close, context);
+    const preset = () => presetFate("fill", NOWHERE, [], {});
+    const settled = settle(values, division, preset, context);
+    tellIdleWalls(division, knives, context);
+    const { made, traces } = settleBodies(division, settled, [], context);
+    if (made.length === 0)
+      fail("nothing-left", "Nothing is kept: every piece is scrap. Keep at least one piece.", { step });
+    return { made, used: [], traces, ...reports(division, settled, preset, context) };
+  } finally {
+    held?.done();
+    for (const shape of owned) freeShape(shape);
+  }
+}
+
+const NOWHERE = { stock: [], sides: {} };
 
 /** All that a division by cutters depends on: what is decided about its pieces is not among it. */
 function whatDivides(
