@@ -60,6 +60,10 @@ export interface Option<T extends string> {
 }
 
 /** One of a few: all to be seen at once. */
+/** Six short words stand in two rows of three. */
+const isSix = (options: readonly Option<string>[]) =>
+  options.length === 6 && options.every(({ label }) => label.length <= 12);
+
 export function Choice<T extends string>({
   label,
   value,
@@ -86,7 +90,7 @@ export function Choice<T extends string>({
         aria-label={label}
         value={value}
         onValueChange={(next) => next && onChange(next as T)}
-        className={`max-w-full ${column ? "inline-flex w-full flex-col" : options.length > 5 ? "grid w-full grid-cols-3" : "inline-flex flex-wrap"} gap-px overflow-hidden rounded border border-line bg-line`}
+        className={`max-w-full ${column ? "inline-flex w-full flex-col" : isSix(options) ? "grid w-full grid-cols-3" : "inline-flex flex-wrap"} gap-px overflow-hidden rounded border border-line bg-line`}
       >
         {options.map((option) => (
           <ToggleGroup.Item
