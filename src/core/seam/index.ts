@@ -10,3 +10,4 @@ export * from "./older-keys";
 export * from "./piece";
 export * from "./presets";
 export * from "./room";
+export * from "./rules";

@@ -6,6 +6,7 @@ import { shownAs } from "../items";
 import type { DrawnBody, ViewContent } from "../viewport/drawn";
 import { pieceColour } from "../viewport/palette";
 import { troubleOf } from "./draw-body";
+import { isShown } from "./piece-filter";
 import { isOut } from "./visibility";
 import { foundIn } from "./whereabouts";
 import type { WorkspaceStore } from "./workspace-store";
@@ -23,6 +24,7 @@ const DRAWN = [
   "shown",
   "alone",
   "shownPieces",
+  "pieceFilter",
   "pull",
   "section",
   "measuring",
@@ -114,7 +116,7 @@ function pickedItems({ editing, selected, picking, evaluation }: State): Set<str
   return new Set(foundIn(evaluation).items(ids));
 }
 
-function drawPieces(pieces: PieceView[], { shownPieces: shown, pull, hover, alone }: State): DrawnBody[] {
+function drawPieces(pieces: PieceView[], { shownPieces: shown, pieceFilter, pull, hover, alone }: State): DrawnBody[] {
   const boxes = pieces.map((piece) => piece.measures.box).filter((box) => box !== null);
   const middle = [0, 1, 2].map((k) => average(boxes.map((box) => (box.min[k]! + box.max[k]!) / 2)));
   return pieces.flatMap((piece): DrawnBody[] => {
@@ -126,7 +128,10 @@ function drawPieces(pieces: PieceView[], { shownPieces: shown, pull, hover, alon
       {
         id: piece.key,
         mesh: piece.mesh,
-        look: scrapped && shown !== "scrapped" && hover?.id !== piece.key ? "ghost" : "body",
+        look:
+          (scrapped && shown !== "scrapped" && hover?.id !== piece.key) || !isShown(pieceFilter, piece)
+            ? "ghost"
+            : "body",
         colour: pieceColour(piece.index),
         solid: piece.measures.closed,
         hatch: "metal",

@@ -1,11 +1,13 @@
 import { createStore } from "zustand/vanilla";
 import type { Step } from "@/core/job";
+import type { PieceFilter } from "@/core/seam";
 import type { Clip } from "@/core/sketch";
 import type { Stage } from "@/core/steps";
 import type { Evaluation, ItemView, ViewMesh } from "@/engine/contract";
 import type { ViewSection } from "../viewport/drawn";
 import type { Checking } from "./checking";
 import type { Measuring } from "./measuring";
+import { EVERY, type PieceOrder } from "./piece-filter";
 
 export type EngineState =
   | { kind: "starting" }
@@ -59,6 +61,9 @@ export interface WorkspaceStore {
   shown: ReadonlySet<string>;
   alone: string | null;
   shownPieces: ShownPieces;
+  /** Which pieces the tray shows, by the ids of items, and in which order. */
+  pieceFilter: PieceFilter;
+  pieceOrder: PieceOrder;
   /** 0 to 1: how far pieces are pulled apart. */
   pull: number;
   section: ViewSection | null;
@@ -112,6 +117,8 @@ export function createWorkspaceStore(part: string) {
     shown: new Set(),
     alone: null,
     shownPieces: "both",
+    pieceFilter: EVERY,
+    pieceOrder: "number",
     pull: 0,
     section: null,
     stage: null,
@@ -139,6 +146,7 @@ export function createWorkspaceStore(part: string) {
         picking: null,
         pull: 0,
         shownPieces: "both",
+        pieceFilter: EVERY,
         hover: null,
         measuring: null,
         checking: null,

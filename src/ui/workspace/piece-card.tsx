@@ -1,12 +1,14 @@
 "use client";
+import { ListFilter } from "lucide-react";
 import { memo } from "react";
 import type { PieceView } from "@/engine/contract";
-import { Choice } from "../controls/controls";
+import { Choice, IconButton } from "../controls/controls";
 import { Mark } from "../marks/marks";
 import { Thumbnail } from "../pictures/thumbnail";
 import { formatArea, formatVolume } from "../settings/format";
 import { useJob, useWorkspace } from "../state/context";
 import type { WantedFate } from "../state/fates";
+import { like } from "../state/piece-filter";
 import { pieceColour } from "../viewport/palette";
 
 /** Pixels: all cards are as wide, so that it is known which of hundreds are in sight. */
@@ -67,9 +69,18 @@ export const PieceCard = memo(function PieceCard({
           </span>
         </div>
         <div className="min-w-0 grow">
-          <p className="truncate font-medium">
-            {called} {piece.index + 1}
-          </p>
+          <div className="flex items-start gap-1">
+            <p className="min-w-0 grow truncate font-medium">
+              {called} {piece.index + 1}
+            </p>
+            <IconButton
+              label={`All like piece ${piece.index + 1}`}
+              className="size-5!"
+              onClick={() => set({ pieceFilter: like(piece) })}
+            >
+              <ListFilter size={13} aria-hidden />
+            </IconButton>
+          </div>
           <p className="num">{size}</p>
           {asked ? <p className="text-[0.8125rem] text-warn">asked about</p> : null}
           {piece.measures.pinches.length > 0 ? <p className="text-[0.8125rem] text-bad">touches itself</p> : null}

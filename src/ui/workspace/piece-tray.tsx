@@ -9,9 +9,11 @@ import { Button, Choice, Range } from "../controls/controls";
 import { formatVolume } from "../settings/format";
 import { useJob, useWorkspace } from "../state/context";
 import { inverted, openRules, rulesFor, type WantedFate } from "../state/fates";
+import { inOrder, isShown } from "../state/piece-filter";
 import { sideWord } from "../state/sides";
 import type { ShownPieces } from "../state/workspace-store";
 import { CARD_WIDTH, PieceCard } from "./piece-card";
+import { FilterBar } from "./piece-filter";
 
 /** While a seam is open the bench is the tray of its pieces: what each is, where it lies, and its fate. */
 export function PieceTray({ pieces }: { pieces: PieceView[] }) {
@@ -26,8 +28,12 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
   const asked = new Set(warnings.flatMap((warning) => warning.pieces ?? []));
   const decide = (wanted: (piece: PieceView) => WantedFate) =>
     setValues({ fates: rulesFor(pieces, wanted, openRules((step?.fates ?? []) as FateRule[], warnings)) });
-  const visible = pieces.filter(
-    (piece) => shown === "both" || (shown === "scrapped") === (piece.fate.fate === "scrap"),
+  const filter = useWorkspace((state) => state.pieceFilter);
+  const order = useWorkspace((state) => state.pieceOrder);
+  const fitting = pieces.filter((piece) => isShown(filter, piece));
+  const visible = inOrder(
+    fitting.filter((piece) => shown === "both" || (shown === "scrapped") === (piece.fate.fate === "scrap")),
+    order,
   );
   const groups = useMemo(
     () => [...new Set(pieces.flatMap((piece) => (piece.fate.group ? [piece.fate.group] : [])))],
@@ -36,6 +42,7 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
   const before = useWorkspace((state) => state.evaluation?.before);
   const items = useMemo(() => new Map((before ?? []).map((item) => [item.id, item] as const)), [before]);
   // The same for as long as the tray is there, so that a card is drawn anew only for what it shows.
+  const hasRules = ((step?.rules ?? []) as unknown[]).length > 0;
   const deciding = useRef(decide);
   deciding.current = decide;
   const onFate = useCallback(
@@ -89,6 +96,7 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
         </Button>
         <PullApart />
       </div>
+      {pieces.length > 2 || hasRules ? <FilterBar pieces={pieces} count={fitting.length} items={items} /> : null}
       <div ref={strip} className="overflow-x-auto p-2">
         <ul className="flex" style={{ gap: GAP, width: visible.length > 0 ? row.getTotalSize() : undefined }}>
           {first ? <li role="presentation" className="shrink-0" style={{ width: first.start - GAP }} /> : null}

@@ -2,6 +2,7 @@ import * as z from "zod";
 import { faceRefSchema, itemRef } from "../../references";
 import { fateRuleSchema } from "../../seam/piece";
 import { dividesAll, keepSideSchema, presetSchema } from "../../seam/presets";
+import { pieceRuleSchema } from "../../seam/rules";
 import { declareStep } from "../declare";
 
 const schema = z.object({
@@ -31,11 +32,18 @@ const schema = z.object({
     .record(z.string(), keepSideSchema)
     .default({})
     .describe("trim: which side of each cutter stays, by the cutter as listed"),
+  rules: z
+    .array(pieceRuleSchema)
+    .max(500)
+    .default([])
+    .describe(
+      "Fates for all pieces that are so, over what the preset says; of several that fit a piece the last holds",
+    ),
   fates: z
     .array(fateRuleSchema)
     .max(5000)
     .default([])
-    .describe("Decisions on single pieces, over what the preset says"),
+    .describe("Decisions on single pieces, over what the preset and the rules say"),
   keepCutters: z.boolean().default(true).describe("Whether the cutters stay on the bench afterwards"),
   keepStock: z.boolean().default(false).describe("Whether the stock also stays as it was, beside what is made of it"),
 });

@@ -22,6 +22,7 @@ import { seam } from "./declare";
 import { divideByWalls, refuseOpen, tellIdleWalls } from "./fill";
 import { knivesOf, unique } from "./knives";
 import { roomAround } from "./room";
+import { listedOf, ruled } from "./ruled";
 import { refuseShort } from "./short";
 import { tellApart, tellBothSides, tellQuestions, tellReach } from "./tell";
 
@@ -73,18 +74,22 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
   const division = held.value;
   try {
     const ids = operands.map((body) => body.id);
-    const settled = settle(values, division, (piece) => presetFate(values.preset, piece, ids, {}), context);
+    const listed = listedOf([...values.stock, ...values.cutters], context);
+    const plain = (piece: Piece) => presetFate(values.preset, piece, ids, {});
+    const { preset } = ruled(values.rules, division, plain, listed, context);
+    const settled = settle(values, division, preset, context);
     if (values.preset === "intersect" && !division.pieces.some((piece) => ids.every((id) => piece.stock.includes(id))))
       fail("nothing-common", `These bodies have nothing in common: ${gapText(operands)}.`, { step, bodies: ids });
     const outcome = settleBodies(division, settled, operands, context);
-    if (values.preset === "union" && outcome.lumps.get("union")! > 1 && values.fates.length === 0)
+    const undecided = values.fates.length + values.rules.length === 0;
+    if (values.preset === "union" && outcome.lumps.get("union")! > 1 && undecided)
       context.warn({
         code: "union-apart",
         message: `These bodies do not all touch, so the union is ${outcome.lumps.get("union")} bodies: ${gapText(operands)}.`,
         step,
         bodies: ids,
       });
-    if (values.preset === "intersect" && outcome.lumps.get("common")! > 1 && values.fates.length === 0)
+    if (values.preset === "intersect" && outcome.lumps.get("common")! > 1 && undecided)
       context.warn({
         code: "common-apart",
         message: `What these bodies have in common is ${outcome.lumps.get("common")} bodies. Check that all are wanted.`,
@@ -96,7 +101,7 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
       used: values.keepStock ? [] : ids,
       ...(values.keepStock ? {} : { becomes: outcome.becomes }),
       traces: outcome.traces,
-      ...reports(division, settled, (piece) => presetFate(values.preset, piece, ids, {}), context),
+      ...reports(division, settled, preset, context),
     };
   } finally {
     held.done();
@@ -108,7 +113,7 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
   const owned: Shape[] = [];
   let held: { value: Division; done(): void } | null = null;
   try {
-    const { knives, faces, keepSide } = knivesOf(values, stock, context, owned);
+    const { knives, faces, listed, keepSide } = knivesOf(values, stock, context, owned);
     if (knives.length === 0) {
       const both = context.items(values.cutters).find((item) => stock.some((body) => body.id === item.id));
       if (both)
@@ -144,12 +149,16 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
     });
     const division = held.value;
     refuseShort(division, stock, knives, context);
-    const preset = (piece: Pick<Piece, "stock" | "sides">) =>
+    const plain = (piece: Piece) =>
       presetFate(values.preset, piece, [], keepSide, (id) => division.reached.get(piece.stock[0]!)!.has(id));
+    const all = new Map([...listedOf(values.stock, context), ...listed]);
+    const { preset, by } = ruled(values.rules, division, plain, all, context);
     const settled = settle(values, division, preset, context);
-    tellReach(division, settled, stock, knives, { ...values, keepSide }, context);
-    if (values.preset !== "split") tellApart(division, settled, stock, values.fates, context);
-    if (values.preset === "trim") tellBothSides(division, settled, context);
+    // What a rule says of a piece answers what would be asked about it.
+    const answered = { ...settled, decided: new Set([...settled.decided, ...by]) };
+    tellReach(division, answered, stock, knives, { ...values, keepSide }, context);
+    if (values.preset !== "split") tellApart(division, answered, stock, values.fates, context);
+    if (values.preset === "trim") tellBothSides(division, answered, context);
     const { made, becomes, traces } = settleBodies(division, settled, stock, context);
     if (made.length === 0)
       fail("nothing-left", "Nothing is kept: every piece is scrap. Keep at least one piece, or turn a side round.", {
@@ -179,7 +188,7 @@ function fill(values: Values, context: StepContext): StepOutcome {
       fail("nothing-picked", "Pick what encloses the room: bodies, workplanes, sheets or drawings.", { step });
     const room = roomAround(items, single, values.runOn, owned, context);
     if (!room) refuseOpen(items, values.close, context);
-    const { knives, faces } = knivesOf({ ...values, cutters: refs }, [room], context, owned);
+    const { knives, faces, listed } = knivesOf({ ...values, cutters: refs }, [room], context, owned);
     const bodies = items.filter((item): item is Body => has(item, "body"));
     const [things, words] = whatDivides({ ...values, cutters: refs }, [], knives, faces, context);
     held = context.held(things, ["fill", values.close, words], () =>
@@ -187,7 +196,7 @@ function fill(values: Values, context: StepContext): StepOutcome {
     );
     const division = held.value;
     if (division.pieces.length === 0) refuseOpen(items, values.close, context);
-    const preset = () => presetFate("fill", NOWHERE, [], {});
+    const { preset } = ruled(values.rules, division, () => presetFate("fill", NOWHERE, [], {}), listed, context);
     const settled = settle(values, division, preset, context);
     tellIdleWalls(division, knives, context);
     const { made, traces } = settleBodies(division, settled, [], context);
@@ -245,7 +254,7 @@ function settle(
 function reports(
   division: Division,
   settled: Settled,
-  preset: (piece: Pick<Piece, "stock" | "sides">) => PresetFate,
+  preset: (piece: Piece) => PresetFate,
   context: StepContext,
 ): { pieces?: PieceReport[] } {
   if (!context.wantsPieces) return {};
@@ -258,7 +267,7 @@ function reports(
         shape: ownHandle(shape),
         fate: settled.fates[piece.index]!,
         decided: settled.decided.has(piece.index),
-        preset: preset(piece),
+        preset: preset(source),
       };
     }),
   };

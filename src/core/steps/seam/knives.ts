@@ -34,7 +34,7 @@ interface CutterValues {
 }
 
 /**
- * The cutters as knives, the faces that some of them are of, and which side of each stays. A workplane becomes a face that reaches past all the stock.
+ * The cutters as knives, the faces that some of them are of, the ids that each name stands for, and which side of each stays. A workplane becomes a face that reaches past all the stock.
  * @throws SeamError `side-of-nothing` where a side is given for what does not cut.
  */
 export function knivesOf(values: CutterValues, stock: Body[], context: StepContext, owned: Shape[]) {
@@ -77,7 +77,7 @@ export function knivesOf(values: CutterValues, stock: Body[], context: StepConte
     listed.set(id, [id]);
     if (!listed.has(`face:${name}`)) listed.set(`face:${name}`, [id]);
   });
-  return { knives, faces, keepSide: values.preset === "trim" ? sidesOf(values.keepSide, listed, context) : {} };
+  return { knives, faces, listed, keepSide: values.preset === "trim" ? sidesOf(values.keepSide, listed, context) : {} };
 }
 
 /** A face as its whole surface, past all the stock. @throws SeamError `face-ends` where the surface ends with the face. */
