@@ -49,6 +49,11 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     for (let i = 0; i < 6; i++) await page.keyboard.press("PageUp");
     await page.waitForTimeout(400);
   },
+  fill: async (page) => {
+    await part(page, "Ballast flask");
+    await step(page, "Fill with lead shot");
+    await idle(page);
+  },
   find: async (page) => {
     await page.keyboard.press("/");
     await page.keyboard.type("sh");

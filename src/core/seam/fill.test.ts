@@ -197,6 +197,65 @@ describe("openings closed along the faces that they are in", () => {
   });
 });
 
+describe("rooms among several bodies", () => {
+  const box = (id: string, size: number[], at: number[]) => ({ id, type: "box", size, at });
+  const plates = [
+    box("a", [40, 30, 5], [0, 0, 0]),
+    box("b", [40, 30, 5], [0, 0, 25]),
+    box("c", [5, 30, 20], [-17.5, 0, 5]),
+    box("d", [5, 30, 20], [17.5, 0, 5]),
+    box("e", [30, 5, 20], [0, -12.5, 5]),
+  ];
+  const last = (size: number) => box("g", [size, 5, 20], [0, 12.5, 5]);
+  const all = fill(["a", "b", "c", "d", "e", "g"]);
+
+  test("six plates that meet", () => expect(only(...plates, last(30), all)).toBeCloseTo(30 * 20 * 20, 6));
+
+  test("one of them a hundredth short on each side: told between which, and where", () => {
+    const { error } = buildSteps(...plates, last(29.98), all).step("f");
+    expect(error?.code).toBe("nothing-enclosed");
+    expect(error!.message).toMatch(
+      /^These enclose nothing: Block \d and Block 6 are 0\.01 mm apart, and one other gap\./,
+    );
+    expect(Math.abs(error!.at![0])).toBeCloseTo(15, 1);
+    expect(error!.places).toHaveLength(1);
+  });
+
+  test("bars that meet in edges alone, between two planes", () => {
+    const bars = [
+      box("c", [10, 10, 20], [-15, 0, 0]),
+      box("d", [10, 10, 20], [15, 0, 0]),
+      box("e", [20, 10, 20], [0, 10, 0]),
+      box("g", [20, 10, 20], [0, -10, 0]),
+    ];
+    const levels = [plane("p", "xy", 2), plane("q", "xy", 12)];
+    expect(only(...bars, ...levels, fill(["c", "d", "e", "g"], ["p", "q"]))).toBeCloseTo(20 * 10 * 10, 6);
+  });
+
+  test("a ball that touches a tube all round parts its bore in two", () => {
+    const tube = [
+      { id: "o", type: "cylinder", diameter: 40, height: 60, at: [0, 0, -30] },
+      { id: "i", type: "cylinder", diameter: 30, height: 80, at: [0, 0, -40] },
+      { id: "t", type: "seam", preset: "subtract", stock: ["o"], cutters: ["i"], keepCutters: false },
+      { id: "k", type: "sphere", diameter: 30 },
+    ];
+    const half = (Math.PI * 225 * 60 - (4 / 3) * Math.PI * 15 ** 3) / 2;
+    const rooms = volumes(...tube, fill(["t", "k"], [], { close: true }));
+    expect(rooms.map((volume) => volume / half)).toEqual([expect.closeTo(1, 9), expect.closeTo(1, 9)]);
+  });
+
+  test("a hollow box in a hollow box: the room between them, and the one within", () => {
+    const nested = [
+      { id: "o", type: "box", size: [50, 50, 50] },
+      { id: "h", type: "shell", body: ["o"], thickness: 3, open: [] },
+      { id: "n", type: "box", size: [20, 20, 20], at: [0, 0, 10] },
+      { id: "m", type: "shell", body: ["n"], thickness: 3, open: [] },
+    ];
+    const rooms = volumes(...nested, fill(["h", "m"]));
+    expect(rooms).toEqual([expect.closeTo(14 ** 3, 6), expect.closeTo(44 ** 3 - 8000, 6)]);
+  });
+});
+
 describe("what encloses nothing is told, with a place and a way on", () => {
   const trough = [
     { id: "b", type: "box", size: [60, 40, 30] },

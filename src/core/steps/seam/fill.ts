@@ -1,9 +1,9 @@
 import { fail } from "../../errors";
 import { type Body, has, type Item } from "../../items";
-import { areaOf, coversOf, facesOf, freeShape, openEdges, pointOnFace, type Shape, type Vec3 } from "../../kernel";
+import { freeShape, type Shape } from "../../kernel";
 import { type Division, divideRoom, type Knife } from "../../seam";
-import { formatLength } from "../../units";
 import type { StepContext } from "../evaluation";
+import { leakOf } from "./leaks";
 import { coversFor, neededCovers } from "./openings";
 
 /** The walls of a fill: what encloses, in a room that holds it all. */
@@ -46,36 +46,22 @@ export function divideByWalls(
 
 /** Nothing is enclosed: says where it is open, and offers to close what has openings. */
 export function refuseOpen(items: readonly Item[], close: boolean, { step, nameOf }: StepContext): never {
-  const bodies = items.flatMap((item) => (has(item, "body") ? [item] : []));
   const who = items.length === 1 ? `${nameOf(items[0]!.id)} encloses` : "These enclose";
-  const open = bodies.flatMap((body) => openEdges(body.shape).map((edge) => ({ ...edge, body, size: edge.length })));
-  const mouths =
-    close || open.length > 0 ? [] : bodies.flatMap((body) => mouthsOf(body.shape).map((mouth) => ({ ...mouth, body })));
-  const [widest] = [...open, ...mouths].sort((one, other) => other.size - one.size);
-  const where = !widest
-    ? ""
-    : open.length > 0
-      ? `: ${nameOf(widest.body.id)} ends in an open edge ${formatLength(widest.size)} long`
-      : `: ${items.length === 1 ? "it" : nameOf(widest.body.id)} is open here`;
+  const leak = leakOf(items, nameOf);
+  const bodies = items.flatMap((item) => (has(item, "body") ? [item.id] : []));
+  const closes = !close && bodies.length > 0;
+  const [at, ...places] = (leak?.places ?? []).map((place): [number, number, number] => [...place]);
   fail(
     "nothing-enclosed",
-    `${who} nothing${where}. Add what closes it, as a workplane or a sheet${close || bodies.length === 0 ? "" : ", or close the openings of the bodies"}.`,
+    `${who} nothing${leak ? `: ${leak.words}` : ""}. Add what closes it, as a workplane or a sheet${closes ? ", or close the openings of the bodies" : ""}.`,
     {
       step,
-      bodies: bodies.map(({ id }) => id),
-      ...(widest ? { at: [...widest.at] } : {}),
-      ...(close || bodies.length === 0 ? {} : { repair: { label: "Close the openings", step, set: { close: true } } }),
+      bodies,
+      ...(at ? { at } : {}),
+      ...(places.length > 0 ? { places } : {}),
+      ...(closes ? { repair: { label: "Close the openings", step, set: { close: true } } } : {}),
     },
   );
-}
-
-/** The openings in a body's skin: where, and how large, mm². */
-function mouthsOf(shape: Shape): { at: Vec3; size: number }[] {
-  const covers = coversOf(shape);
-  if (!covers) return [];
-  const found = facesOf(covers.shape).map((face) => ({ at: pointOnFace(face), size: areaOf(face) }));
-  freeShape(covers.shape);
-  return found;
 }
 
 /** Tells of walls that no room lies at. */
