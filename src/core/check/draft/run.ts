@@ -97,15 +97,19 @@ function facesLeaning({ body, name, mesh }: CheckedBody, way: Vec3): LeaningFace
 }
 
 /**
- * How far the least and the most may lie beyond what the corners show, degrees. Round a cylinder or a cone the lean is a cosine of the
- * angle, whose extremes are flat: from the middle between two corners it falls by 1 − cos of half the step. On any other surface it
- * changes by no more than the normal turns, and no place of a triangle is farther from a corner than 1/√3 of its longest side.
+ * How far the least and the most may lie beyond what the corners show, degrees. Round a cylinder or a cone the sine of the lean is a
+ * cosine of the angle u about the axis times c, the cosine of half the angle at the tip (1 for a cylinder), and its extremes are flat:
+ * from the middle between two corners it falls by c (1 − cos ½Δu), where the normals turn by a step with 1 − cos step = c² (1 − cos Δu).
+ * On any other surface the lean changes by no more than the normal turns, and no place of a triangle is farther from a corner than 1/√3 of
+ * its longest side.
  */
 function within(shape: Shape, place: number, way: Vec3, low: number, high: number, step: number): number {
   const { surface } = incidenceOf(shape).faces[place]!;
   if (surface?.kind !== "cylinder" && surface?.kind !== "cone") return step / Math.sqrt(3);
   const across = length(cross(way, surface.axis as Vec3));
-  const beyond = across * (1 - Math.cos(step / 2 / DEGREES));
+  const c = surface.kind === "cone" ? Math.cos(surface.half) : 1;
+  const round = Math.acos(Math.max(-1, 1 - (1 - Math.cos(step / DEGREES)) / (c * c)));
+  const beyond = across * c * (1 - Math.cos(round / 2));
   if (beyond < 1e-12) return 0;
   const leanOf = (sine: number) => Math.asin(Math.min(1, Math.max(-1, sine))) * DEGREES;
   const sine = (angle: number) => Math.sin(angle / DEGREES);
