@@ -1,6 +1,6 @@
 import { readStep, writeStep } from "../exchange/step";
 import { isBody } from "../items";
-import { emptyJob, type Step } from "../job";
+import { checkJob, emptyJob, type Step } from "../job";
 import { freeShape, tessellate, viewDeflection } from "../kernel";
 import { ResultCache } from "./cache";
 import { evaluatePart } from "./evaluate";
@@ -9,31 +9,23 @@ import { freePieces } from "./free";
 /** Rounds after which the first real work is near its lasting speed; more of them gain nothing more. Measured by the bench. */
 export const WARM_ROUNDS = 6;
 
-const seam = (id: string, values: Record<string, unknown>) => ({
-  id,
-  type: "seam",
-  cutters: [],
-  keepSide: {},
-  fates: [],
-  cutterFaces: [],
-  keepCutters: true,
-  keepStock: false,
-  ...values,
-});
+const seam = (id: string, values: Record<string, unknown>) => ({ id, type: "seam", ...values });
 
-/** Every round uses other sizes, so nothing comes from a cache. */
-function sheetOf(round: number): Step[] {
+/** Every round uses other sizes, so nothing comes from a cache. What a step does not say is as in any job that leaves it out. */
+export function warmUpSheet(round: number): Step[] {
   const size = 20 + round * 0.01;
-  return [
-    { id: "a", type: "box", place: "sized", size: [size, size, size], at: [0, 0, 0], anchor: "base" },
-    { id: "b", type: "cylinder", diameter: size / 2, height: size * 2, at: [1, 0, -5], axis: "z" },
+  const steps = [
+    { id: "a", type: "box", size: [size, size, size] },
+    { id: "b", type: "cylinder", diameter: size / 2, height: size * 2, at: [1, 0, -5] },
     { id: "c", type: "sphere", diameter: size, at: [size / 3, 0, size / 2] },
-    { id: "d", type: "workplane", base: "xy", offset: size / 3, flip: false },
+    { id: "d", type: "workplane", base: "xy", offset: size / 3 },
     { id: "f", type: "offset-sheet", faces: [{ body: "a:block", face: "a:side:z+" }], distance: -4, extend: 10 },
     seam("e", { preset: "subtract", stock: ["a"], cutters: ["b"] }),
     seam("g", { preset: "split", stock: ["e"], cutters: ["d", "f", "c"] }),
     seam("h", { preset: "union", stock: ["b", "c"] }),
-  ].map((step) => ({ suppressed: false, ...step })) as Step[];
+  ];
+  const { format, version, name } = emptyJob("warm-up");
+  return checkJob({ format, version, name, parts: [{ id: "p", name: "Warm-up", steps }] }).parts[0]!.steps;
 }
 
 /**
@@ -48,7 +40,7 @@ export function* warmUp(rounds: number): Generator<void> {
     const file = () => undefined;
     try {
       // What is built already comes from the round's own cache, so each turn computes one step.
-      for (const step of sheetOf(round)) {
+      for (const step of warmUpSheet(round)) {
         part.steps.push(step);
         evaluatePart(job, part, { cache, file });
         yield;
