@@ -74,7 +74,7 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
   const division = held.value;
   try {
     const ids = operands.map((body) => body.id);
-    const listed = listedOf([...values.stock, ...values.cutters], context);
+    const listed = () => listedOf([...values.stock, ...values.cutters], context);
     const plain = (piece: Piece) => presetFate(values.preset, piece, ids, {});
     const { preset } = ruled(values.rules, division, plain, listed, context);
     const settled = settle(values, division, preset, context);
@@ -151,7 +151,7 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
     refuseShort(division, stock, knives, context);
     const plain = (piece: Piece) =>
       presetFate(values.preset, piece, [], keepSide, (id) => division.reached.get(piece.stock[0]!)!.has(id));
-    const all = new Map([...listedOf(values.stock, context), ...listed]);
+    const all = () => new Map([...listedOf(values.stock, context), ...listed]);
     const { preset, by } = ruled(values.rules, division, plain, all, context);
     const settled = settle(values, division, preset, context);
     // What a rule says of a piece answers what would be asked about it.
@@ -196,7 +196,13 @@ function fill(values: Values, context: StepContext): StepOutcome {
     );
     const division = held.value;
     if (division.pieces.length === 0) refuseOpen(items, values.close, context);
-    const { preset } = ruled(values.rules, division, () => presetFate("fill", NOWHERE, [], {}), listed, context);
+    const { preset } = ruled(
+      values.rules,
+      division,
+      () => presetFate("fill", NOWHERE, [], {}),
+      () => listed,
+      context,
+    );
     const settled = settle(values, division, preset, context);
     tellIdleWalls(division, knives, context);
     const { made, traces } = settleBodies(division, settled, [], context);

@@ -32,10 +32,11 @@ export function ruled(
   rules: readonly PieceRule[],
   { pieces }: Division,
   preset: (piece: Piece) => PresetFate,
-  listed: Listed,
+  listedBy: () => Listed,
   context: StepContext,
 ): Ruled {
   if (rules.length === 0) return { preset, by: new Set() };
+  const listed = listedBy();
   for (const [i, { where }] of rules.entries()) refuseUnknown(where, i, rules, listed, context);
   const owners = (name: string) => listed.get(name) ?? [];
   const under = (some: readonly PieceRule[]) => pieces.map((piece) => ruledFate(preset, some, piece, sizeOf, owners));
