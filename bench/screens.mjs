@@ -1,6 +1,6 @@
 // Whether a screen got slower: the application as it stands beside the one of an earlier commit, each built and served by itself,
-// the same screens of the same job in turns. Usage: npm run bench:screens -- COMMIT|FOLDER [rounds]; a folder holds a checkout that
-// is built. Takes some minutes.
+// the same screens of the same job in turns. Usage: npm run bench:screens -- COMMIT|FOLDER [rounds [word]]; a folder holds a checkout that
+// is built. Takes some minutes; a word after the rounds takes only the screens whose names have it.
 import { spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
@@ -13,7 +13,7 @@ import { answering, median, serve } from "./serve.mjs";
 /** ms: what a page's engine works at by itself when it has come is over by then. */
 const WARMING = 4000;
 
-const [commit, rounds = "7"] = process.argv.slice(2);
+const [commit, rounds = "7", word = ""] = process.argv.slice(2);
 if (!commit) {
   console.error("Usage: npm run bench:screens -- COMMIT|FOLDER [rounds]: what to compare with.");
   process.exit(2);
@@ -38,7 +38,8 @@ try {
     args: ["--no-sandbox", "--enable-unsafe-swiftshader"],
   });
   const sides = await Promise.all(servers.map((server) => side(browser, server.address)));
-  const screens = screensOf(document);
+  // The job is opened in every round: the others are in it.
+  const screens = screensOf(document).filter(({ name }) => name.includes(word) || name.startsWith("a job"));
   const times = new Map(screens.map(({ name }) => [name, [[], []]]));
   // The first round is for what every later visit has by then: scripts in the browser's cache, views that are stored.
   for (let round = 0; round <= Number(rounds); round++)
