@@ -13,7 +13,7 @@ export interface Patch {
   at(u: number, v: number, into: Float64Array): void;
   /**
    * The line of the surface at a u, to be asked for many places: it writes the place and the first derivatives, nine
-   * numbers. One line at a time. Where it is missing, `at` is as quick.
+   * numbers. One line at a time, places by themselves in between. Where it is missing, `at` is as quick.
    */
   line?(u: number): (v: number, into: Float64Array) => void;
   /** Where it is not smooth. */
@@ -182,11 +182,12 @@ function splined(surface: SplineSurface): Patch {
   const net = liftedNet(surface);
   const [rows, columns] = [surface.poles.length, surface.poles[0]!.length];
   // Of each column of poles: its sum by the functions along, and by their derivatives, four numbers each.
-  const lines = new Float64Array(3 * FOUR * columns);
+  // Those of a place that is asked for by itself, and those of the line that is gone along.
+  const [own, held] = [new Float64Array(3 * FOUR * columns), new Float64Array(3 * FOUR * columns)];
   const sums = new Float64Array(PATCH_NUMBERS + 6);
 
   /** Sums the poles of some columns by the functions along, and by as many derivatives as are wanted. */
-  const sumAlong = (first: number, count: number, orders: 1 | 2) => {
+  const sumAlong = (lines: Float64Array, first: number, count: number, orders: 1 | 2) => {
     for (let k = 0; k < count; k++) {
       const column = (first + k) % columns;
       const into = 3 * FOUR * column;
@@ -202,7 +203,7 @@ function splined(surface: SplineSurface): Patch {
     }
   };
   /** Adds up, by the functions across, one of the sums of the columns: into four numbers. */
-  const sumAcross = (by: number, order: number, into: number) => {
+  const sumAcross = (lines: Float64Array, by: number, order: number, into: number) => {
     let [x, y, z, w] = [0, 0, 0, 0];
     const shares = across.rows[order]!;
     for (let j = 0; j <= q; j++) {
@@ -234,8 +235,8 @@ function splined(surface: SplineSurface): Patch {
     at: (u, v, into) => {
       basisAt(us, p, firstU(u), along);
       basisAt(vs, q, firstV(v), across);
-      sumAlong(across.first, q + 1, 2);
-      for (const [k, [by, order]] of ORDERS.entries()) sumAcross(by, order, FOUR * k);
+      sumAlong(own, across.first, q + 1, 2);
+      for (const [k, [by, order]] of ORDERS.entries()) sumAcross(own, by, order, FOUR * k);
       firsts(into);
       const [w, wu, wv, wuu, wuv, wvv] = [sums[3]!, sums[7]!, sums[11]!, sums[15]!, sums[19]!, sums[23]!];
       for (let i = 0; i < 3; i++) {
@@ -247,12 +248,12 @@ function splined(surface: SplineSurface): Patch {
     },
     line: (u) => {
       basisAt(us, p, firstU(u), along, 1);
-      sumAlong(0, columns, 1);
+      sumAlong(held, 0, columns, 1);
       return (v, into) => {
         basisAt(vs, q, firstV(v), across, 1);
-        sumAcross(0, 0, 0);
-        sumAcross(1, 0, FOUR);
-        sumAcross(0, 1, 2 * FOUR);
+        sumAcross(held, 0, 0, 0);
+        sumAcross(held, 1, 0, FOUR);
+        sumAcross(held, 0, 1, 2 * FOUR);
         firsts(into);
       };
     },
