@@ -58,6 +58,11 @@ test("a split becomes a fill and a split again, with what was picked", async ({ 
   await built(page);
   const tray = page.getByRole("region", { name: "Pieces" });
   await expect(tray).toContainText("2 pieces");
+  // Of two pieces, too, those like one are shown, and all again.
+  await tray.getByRole("button", { name: "All like piece 1" }).click();
+  await expect(tray.locator("[data-piece]")).toHaveCount(1);
+  await tray.getByRole("button", { name: "Show all pieces again" }).click();
+  await expect(tray.locator("[data-piece]")).toHaveCount(2);
   await open(page).getByRole("radio", { name: "Fill", exact: true }).click();
   await built(page);
   await expect(tray.locator("[data-piece]")).toHaveCount(1);

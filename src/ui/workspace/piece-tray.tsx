@@ -9,7 +9,7 @@ import { Button, Choice, Range } from "../controls/controls";
 import { formatVolume } from "../settings/format";
 import { useJob, useWorkspace } from "../state/context";
 import { inverted, openRules, rulesFor, type WantedFate } from "../state/fates";
-import { inOrder, isShown } from "../state/piece-filter";
+import { inOrder, isEvery, isShown } from "../state/piece-filter";
 import { sideWord } from "../state/sides";
 import type { ShownPieces } from "../state/workspace-store";
 import { CARD_WIDTH, PieceCard } from "./piece-card";
@@ -96,7 +96,9 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
         </Button>
         <PullApart />
       </div>
-      {pieces.length > 2 || hasRules ? <FilterBar pieces={pieces} count={fitting.length} items={items} /> : null}
+      {pieces.length > 2 || hasRules || !isEvery(filter) ? (
+        <FilterBar pieces={pieces} count={fitting.length} items={items} />
+      ) : null}
       <div ref={strip} className="overflow-x-auto p-2">
         <ul className="flex" style={{ gap: GAP, width: visible.length > 0 ? row.getTotalSize() : undefined }}>
           {first ? <li role="presentation" className="shrink-0" style={{ width: first.start - GAP }} /> : null}
