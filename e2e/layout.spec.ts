@@ -163,10 +163,12 @@ test("pieces: 2, 30 and 289", async ({ page }) => {
   const place = Number(await picked.getAttribute("aria-posinset"));
   expect(place).toBeGreaterThan(20);
   await picked.getByRole("radio").first().focus();
-  for (let i = 1; i <= 12; i++) {
-    await page.keyboard.press("Tab");
-    await expect(tray.locator("li:focus-within")).toHaveAttribute("aria-posinset", String(place + i));
-  }
+  // Each card has two stops: all like it, and its fate.
+  for (let i = 1; i <= 12; i++)
+    for (const stop of [1, 2]) {
+      await page.keyboard.press("Tab");
+      await expect(tray.locator("li:focus-within"), `stop ${stop}`).toHaveAttribute("aria-posinset", String(place + i));
+    }
 });
 
 test("bodies and steps: 2, 30 and 300, with long names", async ({ page }) => {
