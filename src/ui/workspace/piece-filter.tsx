@@ -153,15 +153,13 @@ function SizeInput({
   onChange(value: number | undefined): void;
 }) {
   const [text, setText] = useState("");
-  const known = value === undefined ? null : value / factor;
-  const typed = Number(text.replace(",", "."));
+  /** What a text says, mm³ or mm²; nothing where it is empty, not a number where it is none. */
+  const read = (typed: string) => (typed.trim() === "" ? undefined : Number(typed.replace(",", ".")) * factor);
+  const typed = read(text);
+  const bad = typed !== undefined && !(typed >= 0);
+  // What was set elsewhere is shown instead of what was typed here.
   const shown =
-    known !== null && (text.trim() === "" || typed !== known)
-      ? String(known)
-      : known === null && Number.isFinite(typed)
-        ? ""
-        : text;
-  const bad = text.trim() !== "" && !(typed >= 0);
+    bad || typed === value ? text : value === undefined ? "" : String(Number((value / factor).toPrecision(6)));
   return (
     <label className="flex items-center gap-1 text-soft">
       {lead}
@@ -169,11 +167,11 @@ function SizeInput({
         aria-label={label}
         aria-invalid={bad}
         inputMode="decimal"
-        value={bad ? text : shown}
+        value={shown}
         onChange={({ target }) => {
           setText(target.value);
-          const next = Number(target.value.replace(",", "."));
-          onChange(target.value.trim() !== "" && next >= 0 ? next * factor : undefined);
+          const next = read(target.value);
+          onChange(next !== undefined && next >= 0 ? next : undefined);
         }}
         className={`num h-6 w-16 rounded border bg-sheet px-1 text-ink ${bad ? "border-bad" : "border-line"}`}
       />

@@ -105,6 +105,7 @@ function onRound(scope: Scope, body: Shape, place: number): Cover[] {
     fusion.free();
   }
 }
+
 /** Faces that share edges, together. */
 function connected(parts: readonly number[], edgesOf: (face: number) => number[]): number[][] {
   const groups = new Groups(parts.length);

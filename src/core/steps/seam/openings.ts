@@ -2,14 +2,11 @@ import type { Body } from "../../items";
 import { compound, coversOf, facesOf, type Shape } from "../../kernel";
 import type { Division, Knife } from "../../seam";
 
-/** What closes the openings of a body, as a wall. */
-export interface Cover extends Knife {
-  /** A name for each of its faces: what is closed and by which faces it is bounded. */
-  faces: string[];
-}
-
-/** What closes the openings of bodies: its faces look out of them, so that what they close lies behind. Shapes go to `owned`. */
-export function coversFor(bodies: readonly Body[], owned: Shape[]): Cover[] {
+/**
+ * What closes the openings of bodies, a wall for each: its faces look out of the body, so that what they close lies behind, and are
+ * named by what they lie on and what bounds them. Shapes go to `owned`.
+ */
+export function coversFor(bodies: readonly Body[], owned: Shape[]): Knife[] {
   return bodies.flatMap((body) => {
     const covers = coversOf(body.shape);
     if (!covers) return [];
@@ -19,7 +16,7 @@ export function coversFor(bodies: readonly Body[], owned: Shape[]): Cover[] {
   });
 }
 
-const coverOf = (id: string, shape: Shape, faces: string[]): Cover => ({
+const coverOf = (id: string, shape: Shape, faces: string[]): Knife => ({
   item: { id, kind: "sheet", shape, faces, hint: { text: "Openings" } },
   shape,
   faces,
@@ -32,11 +29,11 @@ const coverOf = (id: string, shape: Shape, faces: string[]): Cover => ({
  * @param first of all walls in a row, where the covers begin. @returns null where all are needed. New shapes go to `owned`.
  */
 export function neededCovers(
-  covers: readonly Cover[],
+  covers: readonly Knife[],
   { pieces }: Division,
   first: number,
   owned: Shape[],
-): Cover[] | null {
+): Knife[] | null {
   const [piece] = pieces;
   if (!piece) return null;
   const times = new Map<number, number>();
