@@ -103,6 +103,28 @@ describe("nothing but planes and drawings", () => {
   });
 });
 
+test("open lines that run on enclose where they meet, far from where they are drawn", () => {
+  const lines = [
+    [0, 0, 4, 0],
+    [100, 10, 100, 14],
+    [20, 80, 24, 80],
+    [-50, 3, -50, 9],
+  ];
+  const open = {
+    id: "k",
+    type: "sketch",
+    on: "xy",
+    entities: lines.flatMap(([x, y, u, v], i) => [
+      { id: `a${i}`, type: "point", x, y },
+      { id: `b${i}`, type: "point", x: u, y: v },
+      { id: `l${i}`, type: "line", from: `a${i}`, to: `b${i}` },
+    ]),
+  };
+  const steps = [open, plane("p", "xy", 0), plane("q", "xy", 5)];
+  expect(only(...steps, fill([], ["k", "p", "q"], { runOn: true }))).toBeCloseTo(150 * 80 * 5, 5);
+  expect(buildSteps(...steps, fill([], ["k", "p", "q"])).step("f").error?.code).toBe("nothing-enclosed");
+});
+
 describe("bodies filled to a level", () => {
   const bowl = [
     { id: "b", type: "sphere", diameter: 100 },

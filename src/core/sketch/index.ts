@@ -41,7 +41,7 @@ export {
   regionHolds,
 } from "./profile/regions";
 export { sensesOf } from "./profile/senses";
-export { runOnProfile } from "./run-on";
+export { openWays, runOnProfile } from "./run-on";
 export { type Conflict, Drag, SketchFault, type SketchState, sided, sizeNow, solveSketch } from "./solver";
 export { endsOf } from "./solver/contacts";
 export { pointsOf } from "./solver/geometry";

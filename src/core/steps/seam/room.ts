@@ -15,12 +15,11 @@ import {
   scale,
   squareTo,
   sub,
-  unit,
   type Vec3,
   wholeFace,
 } from "../../kernel";
 import { type Endless, MOST_PLANES, roomFor } from "../../seam";
-import { curvesOf, boxOf as flatBoxOf, pointAt, profileOf, type Vec2 } from "../../sketch";
+import { curvesOf, boxOf as flatBoxOf, openWays, type Vec2 } from "../../sketch";
 import type { StepContext } from "../evaluation";
 
 /** A single face of a body, by place. */
@@ -88,15 +87,10 @@ function endsOfDrawing({ frame, entities }: SketchItem, runOn: boolean): Endless
     [frame.x, y].map((normal) => ({ origin: inSpace(frame, corner), normal })),
   );
   if (!runOn) return held;
-  const onwards = profileOf(entities).openEnds.flatMap(({ at, curve: id }): Endless[] => {
-    const curve = curves.find((one) => one.id === id)!;
-    const [near, far] = [END, 1 - END].map((t) => pointAt(curve, t));
-    const beside =
-      Math.hypot(near![0] - at[0], near![1] - at[1]) < Math.hypot(far![0] - at[0], far![1] - at[1]) ? near! : far!;
-    const [u, v] = [beside[0] - at[0], beside[1] - at[1]];
-    const way = add(scale(frame.x, u), scale(y, v));
-    return Math.hypot(u, v) > 0 ? [{ origin: inSpace(frame, at), normal: unit(cross(way, frame.normal)) }] : [];
-  });
+  const onwards = openWays(curves).map(({ from, way: [u, v] }) => ({
+    origin: inSpace(frame, from),
+    normal: cross(add(scale(frame.x, u), scale(y, v)), frame.normal),
+  }));
   return [...held, ...onwards];
 }
 
@@ -104,9 +98,6 @@ const cornerOf = (points: readonly Vec2[], best: (...values: number[]) => number
   best(...points.map(([u]) => u)),
   best(...points.map(([, v]) => v)),
 ];
-
-/** Of a curve, how far from its end it is looked at for the way in which it ends. */
-const END = 1e-6;
 
 /** A flat face runs on as its plane, a round one along its axis, between planes beside it. */
 function endsOfSurface({ body, face }: Face): Endless[] {
