@@ -59,3 +59,50 @@ test("a typed value is on its way to the engine within a picture or two; while i
   await expect(page.getByRole("article", { name: "Block" })).toContainText(/53\.4 cm³/);
   expect((await page.evaluate(() => window.asked)).length).toBeLessThan(20);
 });
+
+test("what a visit stored is on its way before the page's scripts, is asked for once, and is on screen without the kernel", async ({
+  page,
+}) => {
+  const id = await postJob(page, [{ id: "a", type: "box", size: [40, 30, 21] }]);
+  const stored = page.waitForResponse(
+    (answer) => answer.request().method() === "PUT" && answer.url().includes("/api/geometry/"),
+  );
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await stored;
+  await page.route("**/kernel/**", (route) => route.abort());
+  const asked: string[] = [];
+  page.on("request", (request) => {
+    if (request.method() === "GET" && request.url().includes("/api/geometry/")) asked.push(request.url());
+  });
+  await page.reload();
+  await expect(page.getByRole("article", { name: "Block" }).locator("canvas")).toBeVisible();
+  const [view, ...more] = await page.evaluate(() =>
+    performance
+      .getEntriesByType("resource")
+      .filter(({ name }) => name.includes("/api/geometry/"))
+      .map((entry) => entry.toJSON()),
+  );
+  expect(more).toEqual([]);
+  expect(view.initiatorType).toBe("link");
+  expect(asked).toEqual([view.name]);
+});
+
+test("a dialog opens without the rest of the page being styled anew", async ({ page }) => {
+  const id = await postJob(page, [{ id: "a", type: "box", size: [40, 30, 20] }]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  const inherited = () =>
+    page.locator("main").evaluate((main) => {
+      const { pointerEvents } = getComputedStyle(main);
+      return [pointerEvents, getComputedStyle(main).getPropertyValue("--removed-body-scroll-bar-size")];
+    });
+  const before = await inherited();
+  await page.getByRole("navigation", { name: "Stages" }).getByRole("button", { name: "Release" }).click();
+  await expect(page.getByRole("dialog")).toBeVisible();
+  expect(await inherited()).toEqual(before);
+  // It catches what is aimed at what is under it all the same.
+  await page.mouse.click(20, 120);
+  await expect(page.getByRole("dialog")).toBeHidden();
+  await expect(page.getByRole("region", { name: / tools$/ })).toHaveCount(0);
+});

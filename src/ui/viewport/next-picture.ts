@@ -4,7 +4,8 @@ const PATIENCE = 120;
 /** Draws once for all that changed since the last frame. What shows nothing waits a little for what comes next. */
 export class NextPicture {
   private frame: number | null = null;
-  private emptyFrom = performance.now();
+  /** When nothing was first to be drawn: not when the view was made, since all that a page does at first lies between. */
+  private emptyFrom: number | null = null;
 
   /** @param draw draws the picture. @param empty whether there is nothing in it. */
   constructor(
@@ -19,7 +20,7 @@ export class NextPicture {
 
   /** The view has lost all that it showed. */
   emptied(): void {
-    this.emptyFrom = performance.now();
+    this.emptyFrom = null;
   }
 
   stop(): void {
@@ -28,6 +29,7 @@ export class NextPicture {
   }
 
   private readonly step = (): void => {
+    this.emptyFrom ??= performance.now();
     if (this.empty() && performance.now() - this.emptyFrom < PATIENCE) {
       this.frame = requestAnimationFrame(this.step);
       return;

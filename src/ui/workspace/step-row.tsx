@@ -102,7 +102,7 @@ export const StepRow = memo(function StepRow({
             <Mark name={state[0]} title={state[1]} />
           </span>
         ) : null}
-        <DropdownMenu.Root>
+        <DropdownMenu.Root modal={false}>
           <DropdownMenu.Trigger
             aria-label={`More for step ${number}`}
             disabled={locked}

@@ -1,5 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
+import { preload } from "react-dom";
+import { viewKey } from "@/core/evaluate/view-key";
 import { database } from "@/server/db/client";
 import { HttpProblem } from "@/server/http/problem";
 import { readJob } from "@/server/jobs/service";
@@ -14,7 +16,11 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 }
 
 export default async function Page({ params }: Props) {
-  return <Workspace initial={await load((await params).id)} leanEngine={process.env.ENGINE === "lean"} />;
+  const initial = await load((await params).id);
+  const { document } = initial;
+  // What the first part shows is on its way before the page's scripts are: it is on screen sooner, and no empty view before it.
+  preload(`/api/geometry/${viewKey(document, document.parts[0]!)}`, { as: "fetch", crossOrigin: "anonymous" });
+  return <Workspace initial={initial} leanEngine={process.env.ENGINE === "lean"} />;
 }
 
 async function load(id: string) {
