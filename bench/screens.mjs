@@ -1,6 +1,7 @@
 // Whether a screen got slower: the application as it stands beside the one of an earlier commit, each built and served by itself,
 // the same screens of the same job in turns. Usage: npm run bench:screens -- COMMIT|FOLDER [rounds [word]]; a folder holds a checkout that
-// is built. Takes some minutes; a word after the rounds takes only the screens whose names have it.
+// is built. Takes some minutes; a word after the rounds takes only the screens whose names have it. Beside the time until a screen
+// stands is the work of the page's own thread until then, which what else the machine does disturbs less.
 import { spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
@@ -45,18 +46,24 @@ try {
   for (let round = 0; round <= Number(rounds); round++)
     for (const which of round % 2 ? [1, 0] : [0, 1])
       for (const screen of screens) {
-        const ms = await shown(screen, sides[which]).catch((error) => {
+        const taken = await shown(screen, sides[which]).catch((error) => {
           throw new Error(`${screen.name}, ${which ? "as it is now" : commit}: ${error.message}`);
         });
-        if (round > 0) times.get(screen.name)[which].push(ms);
+        if (round > 0) times.get(screen.name)[which].push(taken);
       }
-  console.log(`${"screen".padEnd(56)} ${commit.padStart(9)}       now     ratio`);
+  console.log(`${"screen, ms".padEnd(48)} ${commit.padStart(12)}    now  ratio    work    now  ratio`);
   for (const [name, [then, now]] of times) {
-    // Pair by pair, since the machine's speed drifts while this runs.
-    const ratio = median(now.map((ms, i) => ms / then[i]));
-    console.log(
-      `${name.padEnd(56)} ${median(then).toFixed(0).padStart(6)} ms ${median(now).toFixed(0).padStart(6)} ms ${ratio.toFixed(2).padStart(9)}`,
-    );
+    const columns = ["until", "work"].map((what) => {
+      const both = [then, now].map((taken) =>
+        median(taken.map((one) => one[what]))
+          .toFixed(0)
+          .padStart(6),
+      );
+      // Pair by pair, since the machine's speed drifts while this runs.
+      const ratio = median(now.map((taken, i) => taken[what] / then[i][what]));
+      return `${both.join(" ")} ${ratio.toFixed(2).padStart(6)}`;
+    });
+    console.log(`${name.padEnd(54)} ${columns.join("  ")}`);
   }
   await browser.close();
 } finally {
@@ -131,15 +138,24 @@ function screensOf({ parts }) {
   ];
 }
 
-/** How long until a screen stands, ms. */
+/** How long until a screen stands, and what of it the page's own thread worked, ms. */
 async function shown(screen, side) {
   await screen.before?.(side);
+  const before = await worked(side);
   const start = performance.now();
   await screen.shown(side);
-  const ms = performance.now() - start;
+  const until = performance.now() - start;
+  const after = await worked(side);
   await screen.after?.(side);
   await idle(side);
-  return ms;
+  // A page that came anew counts from its beginning.
+  return { until, work: after < before ? after : after - before };
+}
+
+/** What the page's own thread has worked so far, ms. */
+async function worked({ metrics }) {
+  const all = (await metrics.send("Performance.getMetrics")).metrics;
+  return 1000 * all.find(({ name }) => name === "TaskDuration").value;
 }
 
 async function choose(page, part) {
@@ -165,7 +181,9 @@ async function side(browser, address) {
   const { id } = await post(`${address}/api/jobs`, "application/json", JSON.stringify({ document }));
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   page.setDefaultTimeout(60_000);
-  return { page, address, id };
+  const metrics = await page.context().newCDPSession(page);
+  await metrics.send("Performance.enable");
+  return { page, address, id, metrics };
 }
 
 /** The commit to compare with, built in a folder of its own. */
