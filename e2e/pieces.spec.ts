@@ -1,4 +1,4 @@
-import { built, open, postJob } from "./helpers";
+import { built, open, postJob, project } from "./helpers";
 import { expect, test } from "./server";
 
 const plane = (base: string) => (offset: number, i: number) => ({
@@ -112,4 +112,111 @@ test("a rule is kept with its step and goes on after an edit; one that speaks of
   await built(page);
   await expect(tray).toContainText("18 pieces");
   await expect(tray).toContainText("18 stay");
+});
+
+test("many picked and decided on together, in the tray and in the view; what lies behind is reached; what comes out is said before", async ({
+  page,
+}) => {
+  const id = await postJob(page, steps);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await page.locator('[data-step="s"]').getByRole("button", { name: "Cut", exact: true }).click();
+  await built(page);
+  const tray = page.getByRole("region", { name: "Pieces" });
+  const picks = tray.getByRole("group", { name: "Picked pieces" });
+  await tray.getByRole("button", { name: "Comes out: 27 bodies, all new" }).click();
+  const out = page.getByRole("dialog", { name: "What comes out" });
+  await expect(out.getByRole("listitem")).toHaveCount(27);
+  await expect(out).toContainText("Used up: Block");
+  await page.keyboard.press("Escape");
+
+  // A piece knows those that it was cut from, in the tray and in the view.
+  const second = tray.locator("[data-piece]").nth(1);
+  await second.hover();
+  await expect(second).toContainText("next to 1, 3, 5, 11");
+  await expect(second).toContainText("seam 140 mm");
+  await expect(tray.locator("[data-piece]").first()).toHaveAttribute("data-near", "true");
+  const beside = page.locator("[data-beside]");
+  await expect(beside).toHaveCount(4);
+  await expect(page.locator("[data-number]")).toHaveCount(27);
+
+  // From one to another with Shift; one of them left out again; scrapped together.
+  await tray.getByRole("checkbox", { name: "Pick piece 1", exact: true }).click();
+  await tray.getByRole("checkbox", { name: "Pick piece 3", exact: true }).click({ modifiers: ["Shift"] });
+  await expect(picks).toContainText("3 picked");
+  await tray.getByRole("checkbox", { name: "Pick piece 2", exact: true }).click();
+  await expect(picks).toContainText("2 picked");
+  await picks.getByRole("button", { name: "Scrap the picked pieces" }).click();
+  await built(page);
+  await expect(tray).toContainText("25 stay");
+  await picks.getByRole("button", { name: "Pick none" }).click();
+  await expect(picks).not.toContainText("picked");
+
+  // In the view: the corner piece that is seen, with Shift, and a menu of all that lies behind it.
+  const corner: [number, number, number] = [25, -30, 25];
+  const canvas = page.locator("canvas[tabindex]");
+  const spot = await project(page, corner);
+  await canvas.click({ position: spot, modifiers: ["Shift"] });
+  await expect(picks).toContainText("1 picked");
+  const picked = tray.getByRole("checkbox", { checked: true });
+  await expect(picked).toHaveCount(1);
+  const front = (await picked.getAttribute("aria-label"))!.replace("Pick piece ", "");
+  await canvas.click({ position: spot, button: "right" });
+  const menu = page.getByRole("menu");
+  await expect(menu).toContainText(`Piece ${front}, the nearest`);
+  const there = await menu
+    .getByRole("menuitem")
+    .filter({ hasText: /cm³|mm³/ })
+    .count();
+  expect(there).toBeGreaterThan(1);
+  await menu.getByRole("menuitem", { name: "Scrap it" }).click();
+  await built(page);
+  await expect(tray).toContainText("24 stay");
+
+  // Two neighbours joined are one body, which is told before the step is kept.
+  await picks.getByRole("button", { name: "Pick none" }).click();
+  await tray.getByRole("radio", { name: "Kept", exact: true }).click();
+  await tray.getByLabel("Show pieces that lie").selectOption({ label: "behind Level 1" });
+  await tray.getByLabel("Show pieces that lie").selectOption({ label: "behind Along 1" });
+  await picks.getByRole("button", { name: "Pick all that are shown" }).click();
+  const many = Number(/(\d+) picked/.exec(await picks.innerText())![1]);
+  expect(many).toBeGreaterThan(1);
+  await picks.getByRole("button", { name: "Join the picked pieces" }).click();
+  await built(page);
+  await tray.getByRole("button", { name: /^Comes out: \d+ bodies/ }).click();
+  await expect(out).toContainText("Group 1");
+  await page.keyboard.press("Escape");
+  await open(page).getByRole("button", { name: "Update the step" }).click();
+  await built(page);
+  const bench = page.getByRole("region", { name: "Bench" });
+  await bench
+    .getByRole("article")
+    .first()
+    .evaluate((card) => card.closest(".overflow-x-auto")!.scrollBy(1e6, 0));
+  await expect(bench.getByRole("article", { name: "Group 1", exact: true })).toBeVisible();
+});
+
+test("the key for what lies behind goes from piece to piece under the pointer", async ({ page }) => {
+  const id = await postJob(page, steps);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await page.locator('[data-step="s"]').getByRole("button", { name: "Cut", exact: true }).click();
+  await built(page);
+  const tray = page.getByRole("region", { name: "Pieces" });
+  const canvas = page.locator("canvas[tabindex]");
+  const spot = await project(page, [25, -30, 25]);
+  await canvas.click({ position: spot });
+  const lit = async () => {
+    const card = tray.locator("[data-piece].border-ink:not([data-near])").first();
+    return await card.getAttribute("data-piece");
+  };
+  const first = await lit();
+  expect(first).not.toBeNull();
+  const seen = new Set([first]);
+  for (let i = 0; i < 6; i++) {
+    await page.keyboard.press("u");
+    await page.waitForTimeout(100);
+    seen.add(await lit());
+  }
+  expect(seen.size).toBeGreaterThan(1);
 });

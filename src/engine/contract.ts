@@ -49,6 +49,10 @@ export interface PieceView {
   faces: string[];
   /** What bounds it and its siblings: how a step remembers it. */
   mark: string;
+  /** The pieces, by index, that were cut from it. */
+  neighbours: number[];
+  /** mm: how long its seam lines are together. */
+  seam: number;
   fate: PresetFate;
   /** Whether a decision gave it its fate. */
   decided: boolean;

@@ -1,6 +1,6 @@
 import { measure } from "@/core/check";
 import type { BenchItem, PartResult, StepReport } from "@/core/evaluate";
-import { type BodyView, handlingOf, type ItemView, type ViewMesh, viewMesh } from "@/core/items";
+import { type BodyView, handlingOf, type ItemView, seamLength, type ViewMesh, viewMesh } from "@/core/items";
 import { innerPoint, MeshStore, surfaceCentre } from "@/core/kernel";
 import type { PieceView, SentPiece } from "./contract";
 
@@ -40,7 +40,7 @@ export class Views {
   }
 
   piece(
-    { source, piece, shape, fate, decided, preset }: NonNullable<PartResult["pieces"]>[number],
+    { source, piece, shape, neighbours, fate, decided, preset }: NonNullable<PartResult["pieces"]>[number],
     known: ReadonlySet<string>,
   ): SentPiece {
     let facts = this.pieces.get(source);
@@ -49,15 +49,16 @@ export class Views {
         measures: measure(shape, piece.form),
         inner: innerPoint(shape),
         centre: surfaceCentre(shape),
+        seam: seamLength(shape, piece.faces),
         meshId: `${this.mark}:${++this.made}`,
         mesh: viewMesh(this.meshes, shape, piece.faces),
       };
       this.pieces.set(source, facts);
     }
     const { mesh, ...others } = facts;
-    return { ...piece, fate, decided, preset, ...others, ...(known.has(facts.meshId) ? {} : { mesh }) };
+    return { ...piece, neighbours, fate, decided, preset, ...others, ...(known.has(facts.meshId) ? {} : { mesh }) };
   }
 }
 
 /** What of a piece takes time to find out and stays while it is the same piece. */
-type PieceFacts = Pick<PieceView, "measures" | "inner" | "centre" | "meshId" | "mesh">;
+type PieceFacts = Pick<PieceView, "measures" | "inner" | "centre" | "seam" | "meshId" | "mesh">;

@@ -147,9 +147,9 @@ export class Bench {
     return traces ? meaningOf(ref.slice(step.length + 1), traces) : null;
   }
 
-  /** What an item is called that nobody named: as its step was named, or as what it is made from is called. */
+  /** What an item is called that nobody named: as its step was named, or as what it is made from or joined into is called. */
   private hintText({ hint }: Item, step: Step): string {
-    if ("text" in hint) return bringsIn(stepType(step.type)!) ? hint.text : (step.name ?? hint.text);
+    if ("text" in hint) return hint.given || bringsIn(stepType(step.type)!) ? hint.text : (step.name ?? hint.text);
     if ("part" in hint) return this.nameElsewhere(hint.part, hint.item) ?? hint.item;
     return `${this.nameOf(hint.from)}${hint.suffix ? ` ${hint.suffix}` : ""}`;
   }

@@ -295,6 +295,16 @@ describe("what bodies are called", () => {
     expect(names(given)).toEqual(["Lid"]);
   });
 
+  test("a group of pieces as the group, also where its step has a name", () => {
+    const seam = cut.find(({ type }) => type === "seam")!;
+    const group = (sides: Record<string, string>, name: string) => ({ where: { sides }, fate: "group", group: name });
+    const plane = cut.find(({ type }) => type === "workplane")!.id;
+    const rules = [group({ [plane]: "front" }, "Plug"), group({ [plane]: "back" }, "Seat")];
+    expect(names(jobOf([box, ...cut.filter((step) => step !== seam), { ...seam, name: "Part it", rules }]))).toEqual(
+      expect.arrayContaining(["Plug", "Seat"]),
+    );
+  });
+
   test("a body that is changed goes on being called as it was, whatever the step is called that changes it", () => {
     const round = {
       id: "f",

@@ -4,7 +4,10 @@ import type { ItemKindId } from "./kinds";
 import type { ViewMesh } from "./view-mesh";
 
 /** Where an item's displayed name comes from; resolved late, so that renaming rebuilds nothing. */
-export type NameHint = { text: string } | { from: string; suffix: string } | { part: string; item: string };
+export type NameHint =
+  | { text: string; given?: true }
+  | { from: string; suffix: string }
+  | { part: string; item: string };
 
 /** What every item is known by. */
 export interface Known {

@@ -1,4 +1,13 @@
-import { boxOf, diagonal, edgeNeighbourhoods, type Mesh, type MeshStore, type Shape, viewDeflection } from "../kernel";
+import {
+  boxOf,
+  diagonal,
+  edgeLengthAt,
+  edgeNeighbourhoods,
+  type Mesh,
+  type MeshStore,
+  type Shape,
+  viewDeflection,
+} from "../kernel";
 
 /** A mesh with its seam lines: 1 for each edge where faces of different steps meet. */
 export interface ViewMesh extends Mesh {
@@ -9,11 +18,17 @@ export interface ViewMesh extends Mesh {
 export function viewMesh(meshes: MeshStore, shape: Shape, faces: readonly string[]): ViewMesh {
   const box = boxOf(shape);
   const mesh = meshes.mesh(shape, viewDeflection(box ? diagonal(box) : 1));
-  const seams = edgeNeighbourhoods(shape).edges.map(
-    (edge) => new Set(edge?.faces.map((face) => originOf(faces[face]!))).size > 1,
-  );
-  return { ...mesh, seams: Uint8Array.from(seams, Number) };
+  return { ...mesh, seams: Uint8Array.from(seamsOf(shape, faces), Number) };
 }
+
+/** mm: how long the seam lines of a shape are together. */
+export function seamLength(shape: Shape, faces: readonly string[]): number {
+  return seamsOf(shape, faces).reduce((sum, seam, place) => sum + (seam ? edgeLengthAt(shape, place) : 0), 0);
+}
+
+/** Of each edge, whether faces of different steps meet there. */
+const seamsOf = (shape: Shape, faces: readonly string[]): boolean[] =>
+  edgeNeighbourhoods(shape).edges.map((edge) => new Set(edge?.faces.map((face) => originOf(faces[face]!))).size > 1);
 
 /** The step that a face comes from. */
 function originOf(face: string): string {

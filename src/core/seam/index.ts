@@ -6,6 +6,7 @@ export * from "./find";
 export { Ids, unmarked } from "./ids";
 export * from "./join";
 export * from "./mark";
+export { neighboursOf } from "./neighbours";
 export * from "./older-keys";
 export * from "./piece";
 export * from "./presets";

@@ -1,7 +1,5 @@
-import { Groups } from "../groups";
 import {
   adjacency,
-  type Fusion,
   freeShape,
   mergeFaces,
   mergeFacesApart,
@@ -13,6 +11,7 @@ import {
 } from "../kernel";
 import { faceNamesOf } from "../naming";
 import type { Division } from "./division";
+import { hangingTogether } from "./neighbours";
 import type { Piece } from "./piece";
 
 export interface Joined {
@@ -28,33 +27,11 @@ export interface Joined {
  * The shapes belong to the caller.
  */
 export function joinPieces(division: Division, pieces: readonly Piece[]): Joined[] {
-  return clusters(pieces).map((cluster) => {
+  return hangingTogether(pieces).map((places) => {
+    const cluster = places.map((place) => pieces[place]!);
     const joined = cluster.length === 1 ? alone(division, cluster[0]!) : together(division, cluster);
     return { ...joined, pieces: cluster };
   });
-}
-
-/** Groups pieces that share a face (solids) or an edge (sheets). */
-function clusters(pieces: readonly Piece[]): Piece[][] {
-  if (pieces.length === 1) return [[...pieces]];
-  const groups = new Groups(pieces.length);
-  const first = new Map<string, number>();
-  const fusions = new Map<Fusion, number>();
-  pieces.forEach((piece, i) => {
-    if (!fusions.has(piece.fusion)) fusions.set(piece.fusion, fusions.size);
-    const prefix = `${fusions.get(piece.fusion)}:${piece.form}`;
-    const marks =
-      piece.form === "solid"
-        ? piece.uses.map(({ face }) => face)
-        : piece.uses.flatMap(({ face }) => piece.fusion.faceEdges(face).map(({ edge }) => edge));
-    for (const mark of marks) {
-      const key = `${prefix}:${mark}`;
-      const other = first.get(key);
-      if (other === undefined) first.set(key, i);
-      else groups.join(i, other);
-    }
-  });
-  return groups.all().map((group) => group.map((i) => pieces[i]!));
 }
 
 function alone(division: Division, { form, fusion, shape, uses }: Piece): Omit<Joined, "pieces"> {

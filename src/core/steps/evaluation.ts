@@ -90,6 +90,8 @@ export interface PieceReport {
   };
   shape: Shape;
   fate: PresetFate;
+  /** The pieces, by index, that were cut from it: they share a face with it, of sheets an edge. */
+  neighbours: number[];
   /** Whether a decision gave it its fate. */
   decided: boolean;
   /** The preset's own fate: what it would be without a decision. */

@@ -25,6 +25,7 @@ const DRAWN = [
   "alone",
   "shownPieces",
   "pieceFilter",
+  "pickedPieces",
   "pull",
   "section",
   "measuring",
@@ -116,22 +117,16 @@ function pickedItems({ editing, selected, picking, evaluation }: State): Set<str
   return new Set(foundIn(evaluation).items(ids));
 }
 
-function drawPieces(pieces: PieceView[], { shownPieces: shown, pieceFilter, pull, hover, alone }: State): DrawnBody[] {
-  const boxes = pieces.map((piece) => piece.measures.box).filter((box) => box !== null);
-  const middle = [0, 1, 2].map((k) => average(boxes.map((box) => (box.min[k]! + box.max[k]!) / 2)));
-  return pieces.flatMap((piece): DrawnBody[] => {
-    const scrapped = piece.fate.fate === "scrap";
-    const wanted = shown === "both" || (shown === "scrapped") === scrapped;
-    if (!wanted || (alone !== null && alone !== piece.key)) return [];
-    const at = piece.inner ?? piece.centre;
+function drawPieces(pieces: PieceView[], state: State): DrawnBody[] {
+  const shifts = shiftsOf(pieces, state.pull);
+  return pieces.flatMap((piece, i): DrawnBody[] => {
+    const look = lookOfPiece(piece, state);
+    if (look === null) return [];
     return [
       {
         id: piece.key,
         mesh: piece.mesh,
-        look:
-          (scrapped && shown !== "scrapped" && hover?.id !== piece.key) || !isShown(pieceFilter, piece)
-            ? "ghost"
-            : "body",
+        look,
         colour: pieceColour(piece.index),
         solid: piece.measures.closed,
         hatch: "metal",
@@ -139,13 +134,39 @@ function drawPieces(pieces: PieceView[], { shownPieces: shown, pieceFilter, pull
         edges: [],
         corners: [],
         litCorners: [],
-        picked: false,
+        picked: state.pickedPieces.has(piece.key),
         paint: null,
-        shift: [0, 1, 2].map((k) => pull * 1.2 * (at[k]! - middle[k]!)) as [number, number, number],
+        shift: shifts[i]!,
       },
     ];
   });
 }
+
+/** How a piece is seen in the view: its own self, hardly, or not at all. */
+export function lookOfPiece(
+  piece: PieceView,
+  { shownPieces: shown, pieceFilter, hover, alone }: Pick<State, "shownPieces" | "pieceFilter" | "hover" | "alone">,
+): "body" | "ghost" | null {
+  const scrapped = piece.fate.fate === "scrap";
+  const wanted = shown === "both" || (shown === "scrapped") === scrapped;
+  if (!wanted || (alone !== null && alone !== piece.key)) return null;
+  return (scrapped && shown !== "scrapped" && hover?.id !== piece.key) || !isShown(pieceFilter, piece)
+    ? "ghost"
+    : "body";
+}
+
+/** How far each piece is pulled off its place, mm: away from the middle of all. */
+export function shiftsOf(pieces: readonly PieceView[], pull: number): [number, number, number][] {
+  const boxes = pieces.map((piece) => piece.measures.box).filter((box) => box !== null);
+  const middle = [0, 1, 2].map((k) => average(boxes.map((box) => (box.min[k]! + box.max[k]!) / 2)));
+  return pieces.map((piece) => {
+    const at = placeOfPiece(piece);
+    return [0, 1, 2].map((k) => pull * 1.2 * (at[k]! - middle[k]!)) as [number, number, number];
+  });
+}
+
+/** A place in a piece, mm; of a sheet one near it. */
+export const placeOfPiece = ({ inner, centre }: PieceView): readonly [number, number, number] => inner ?? centre;
 
 function placesOf(trouble: Trouble | null): ViewContent["marks"] {
   return trouble?.at ? [trouble.at, ...(trouble.places ?? [])] : [];

@@ -8,6 +8,7 @@ import type { ViewSection } from "../viewport/drawn";
 import type { Checking } from "./checking";
 import type { Measuring } from "./measuring";
 import { EVERY, type PieceOrder } from "./piece-filter";
+import type { PiecePicks } from "./piece-picks";
 
 export type EngineState =
   | { kind: "starting" }
@@ -64,6 +65,9 @@ export interface WorkspaceStore {
   /** Which pieces the tray shows, by the ids of items, and in which order. */
   pieceFilter: PieceFilter;
   pieceOrder: PieceOrder;
+  /** Pieces that are picked to be decided on together, and the one that was picked last. */
+  pickedPieces: PiecePicks;
+  pickedLast: string | null;
   /** 0 to 1: how far pieces are pulled apart. */
   pull: number;
   section: ViewSection | null;
@@ -119,6 +123,8 @@ export function createWorkspaceStore(part: string) {
     shownPieces: "both",
     pieceFilter: EVERY,
     pieceOrder: "number",
+    pickedPieces: new Set(),
+    pickedLast: null,
     pull: 0,
     section: null,
     stage: null,
@@ -147,6 +153,9 @@ export function createWorkspaceStore(part: string) {
         pull: 0,
         shownPieces: "both",
         pieceFilter: EVERY,
+        pickedPieces: new Set(),
+        pickedLast: null,
+        menu: null,
         hover: null,
         measuring: null,
         checking: null,

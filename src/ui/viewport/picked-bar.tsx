@@ -1,16 +1,19 @@
 "use client";
 import { DropdownMenu } from "radix-ui";
-import type { ReactNode } from "react";
+import { useShallow } from "zustand/react/shallow";
 import type { ItemView } from "@/engine/contract";
 import { isBodyView } from "@/engine/contract";
 import { describeFace } from "../forms/part-fields";
 import { ToolMark } from "../marks/tool-marks";
 import { useJob, usePart, useStores, useWorkspace } from "../state/context";
 import { afterMeasurePick, NOTHING_MEASURED } from "../state/measuring";
+import { shownPieces } from "../state/view-content";
 import { toggledView } from "../state/visibility";
 import type { Hover } from "../state/workspace-store";
 import { useActions } from "../workspace/actions";
 import { pickedTools } from "../workspace/picked-tools";
+import { MenuItem } from "./menu-item";
+import { PieceMenu } from "./piece-menu";
 
 /** So many tools stand in the bar; the menu has them all. */
 const SHOWN = 5;
@@ -72,6 +75,7 @@ export function PointerMenu() {
   const menu = useWorkspace((state) => state.menu);
   const set = useWorkspace((state) => state.set);
   const items = useWorkspace((state) => state.evaluation?.items);
+  const pieces = useWorkspace(useShallow(shownPieces));
   const words = useWordsOf();
   if (!menu) return null;
   const [first] = menu.hits;
@@ -88,26 +92,27 @@ export function PointerMenu() {
           collisionPadding={8}
           className="z-30 max-h-(--radix-dropdown-menu-content-available-height) min-w-60 max-w-80 overflow-auto rounded border border-rule bg-sheet/98 p-1 shadow-lg"
         >
-          {menu.hits.length > 1 ? (
+          {pieces ? <PieceMenu pieces={pieces} hits={menu.hits} /> : null}
+          {!pieces && menu.hits.length > 1 ? (
             <>
               <DropdownMenu.Label className="px-2 py-0.5 text-[0.75rem] text-soft">What lies here</DropdownMenu.Label>
               {menu.hits.slice(0, 12).map((hit, i) => {
                 const under = known(hit);
                 return under ? (
-                  <Item
+                  <MenuItem
                     key={`${hit.id}|${hit.face}`}
                     onFocus={() => set({ hover: hit })}
                     onSelect={() => set({ selected: hit.id, selectedFace: hit.face })}
                   >
                     <span className="num w-4 text-soft">{i + 1}</span>
                     <span className="min-w-0 truncate">{words(under, hit.face)}</span>
-                  </Item>
+                  </MenuItem>
                 ) : null;
               })}
               <DropdownMenu.Separator className="my-1 h-px bg-line" />
             </>
           ) : null}
-          {item && first ? <ItemMenu item={item} face={first.face} /> : null}
+          {!pieces && item && first ? <ItemMenu item={item} face={first.face} /> : null}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
@@ -130,39 +135,28 @@ function ItemMenu({ item, face }: { item: ItemView; face: number | null }) {
             {words(item, place)}
           </DropdownMenu.Label>
           {pickedTools(item, place).map(({ tool, label, type, values }) => (
-            <Item key={tool + label} onSelect={() => begin(type, values)}>
+            <MenuItem key={tool + label} onSelect={() => begin(type, values)}>
               <ToolMark id={tool} size={17} />
               {label}
-            </Item>
+            </MenuItem>
           ))}
         </div>
       ))}
       <DropdownMenu.Separator className="my-1 h-px bg-line" />
-      <Item
+      <MenuItem
         onSelect={() =>
           set({ measuring: afterMeasurePick(NOTHING_MEASURED, { id: item.id, face }), selected: null, hover: null })
         }
       >
         Measure from it
-      </Item>
-      <Item onSelect={() => set({ selected: item.id, selectedFace: face })}>Its facts</Item>
-      <Item onSelect={() => set(toggledView(item, part, workspace.getState()))}>Hide it</Item>
-      <Item onSelect={() => set({ alone: workspace.getState().alone === item.id ? null : item.id })}>
+      </MenuItem>
+      <MenuItem onSelect={() => set({ selected: item.id, selectedFace: face })}>Its facts</MenuItem>
+      <MenuItem onSelect={() => set(toggledView(item, part, workspace.getState()))}>Hide it</MenuItem>
+      <MenuItem onSelect={() => set({ alone: workspace.getState().alone === item.id ? null : item.id })}>
         {workspace.getState().alone === item.id ? "Show the others again" : "Show it alone"}
-      </Item>
-      {step ? <Item onSelect={() => open(step.id)}>Open the step that made it</Item> : null}
+      </MenuItem>
+      {step ? <MenuItem onSelect={() => open(step.id)}>Open the step that made it</MenuItem> : null}
     </>
-  );
-}
-
-function Item({ children, ...rest }: { children: ReactNode } & DropdownMenu.DropdownMenuItemProps) {
-  return (
-    <DropdownMenu.Item
-      className="flex cursor-pointer items-center gap-2 rounded px-2 py-1 outline-none data-[highlighted]:bg-pick-wash"
-      {...rest}
-    >
-      {children}
-    </DropdownMenu.Item>
   );
 }
 

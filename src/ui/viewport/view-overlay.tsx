@@ -7,6 +7,7 @@ import { isBodyView, type ViewMesh } from "@/engine/contract";
 import { formatAngle, formatLength } from "../settings/format";
 import { useFound, useJob, usePart, useScope, useWorkspace } from "../state/context";
 import { notesOf } from "../state/notes";
+import { PieceNumbers } from "./piece-numbers";
 import type { ViewScene } from "./scene";
 
 type Point = readonly [number, number, number];
@@ -22,6 +23,12 @@ export function ViewOverlay({ scene }: { scene: ViewScene | null }) {
     return (
       <svg aria-hidden="true" className="pointer-events-none absolute inset-0 size-full">
         <Ways scene={scene} />
+      </svg>
+    );
+  if (editing?.step.type === "seam")
+    return (
+      <svg aria-hidden="true" className="pointer-events-none absolute inset-0 size-full">
+        <PieceNumbers scene={scene} />
       </svg>
     );
   if (editing) return null;

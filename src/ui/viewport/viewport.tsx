@@ -4,7 +4,8 @@ import { has } from "@/core/items/kinds";
 import { useStores } from "../state/context";
 import { afterMeasurePick } from "../state/measuring";
 import { accepts, afterPick } from "../state/picking";
-import { drawnAnew, pickedKind, pickField, viewContentOf } from "../state/view-content";
+import { toggled } from "../state/piece-picks";
+import { drawnAnew, pickedKind, pickField, shownPieces, viewContentOf } from "../state/view-content";
 import { foundIn } from "../state/whereabouts";
 import { pickable } from "../state/workspace-store";
 import { useTheme } from "../workspace/theme";
@@ -67,7 +68,8 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
   useEffect(
     () =>
       workspace.subscribe((now, before) => {
-        if (now.deeper === before.deeper || now.deeper === 0 || now.editing || !pointer.current) return;
+        if (now.deeper === before.deeper || now.deeper === 0 || !pointer.current) return;
+        if (now.editing && !shownPieces(now)) return;
         const hits = scene.current?.under(pointer.current.x, pointer.current.y) ?? [];
         const hit = hits[now.deeper % Math.max(1, hits.length)];
         if (hit) now.set({ selected: hit.id, selectedFace: hit.face, hover: hit });
@@ -141,17 +143,24 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
       return;
     }
     if (editing?.step.type === "seam") {
-      state.set({ selected: hit?.id ?? null });
+      const piece = shownPieces(state)?.find(({ key }) => key === hit?.id);
+      if (piece && (event.shiftKey || event.ctrlKey || event.metaKey))
+        state.set({
+          pickedPieces: toggled(state.pickedPieces, piece.key),
+          pickedLast: piece.key,
+          selected: piece.key,
+        });
+      else state.set({ selected: hit?.id ?? null });
       return;
     }
     state.set({ selected: hit?.id ?? null, selectedFace: hit?.face ?? null });
   }
 
-  /** What lies at a place, and what can be done with it; not while a form is open. */
+  /** What lies at a place, and what can be done with it; while a form is open, pieces alone. */
   function openMenu({ x, y }: { x: number; y: number }): void {
     const state = workspace.getState();
     const hits = scene.current?.under(x, y) ?? [];
-    if (state.editing || state.measuring || hits.length === 0) return;
+    if ((state.editing && !shownPieces(state)) || state.measuring || hits.length === 0) return;
     const [first] = hits;
     state.set({ menu: { x, y, hits }, selected: first!.id, selectedFace: first!.face });
   }

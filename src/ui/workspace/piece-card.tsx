@@ -1,15 +1,17 @@
 "use client";
 import { ListFilter } from "lucide-react";
-import { memo } from "react";
+import { memo, useRef } from "react";
 import type { PieceView } from "@/engine/contract";
-import { Choice, IconButton } from "../controls/controls";
+import { Check, Choice, IconButton } from "../controls/controls";
 import { Mark } from "../marks/marks";
 import { Thumbnail } from "../pictures/thumbnail";
-import { formatArea, formatVolume } from "../settings/format";
+import { formatArea, formatLength, formatVolume } from "../settings/format";
 import { useJob, useWorkspace } from "../state/context";
 import type { WantedFate } from "../state/fates";
 import { like } from "../state/piece-filter";
+import { neighboursOf } from "../state/piece-picks";
 import { pieceColour } from "../viewport/palette";
+import { PieceNumber } from "../viewport/piece-number";
 
 /** Pixels: all cards are as wide, so that it is known which of hundreds are in sight. */
 export const CARD_WIDTH = 236;
@@ -24,6 +26,7 @@ export const PieceCard = memo(function PieceCard({
   place,
   of,
   onFate,
+  onPick,
 }: {
   piece: PieceView;
   /** The name of the stock that it is of. */
@@ -38,15 +41,29 @@ export const PieceCard = memo(function PieceCard({
   place: number;
   of: number;
   onFate(key: string, fate: WantedFate): void;
+  /** Picks it, or leaves it; all from the one picked last up to it. */
+  onPick(key: string, upTo: boolean): void;
 }) {
   const unit = useJob((state) => state.job.units);
   const hovered = useWorkspace((state) => state.hover?.id === piece.key);
   const selected = useWorkspace((state) => state.selected === piece.key);
+  const picked = useWorkspace((state) => state.pickedPieces.has(piece.key));
+  // Cut from the piece that is pointed at, or picked in the view.
+  const near = useWorkspace(({ hover, selected, evaluation }) =>
+    neighboursOf(evaluation?.pieces, hover?.id ?? selected).has(piece.index),
+  );
+  const shift = useRef(false);
   const set = useWorkspace((state) => state.set);
   const size =
     piece.measures.volume !== null
       ? formatVolume(piece.measures.volume, unit, piece.measures.volumeWithin)
       : formatArea(piece.measures.area, unit);
+  const beside = [
+    piece.neighbours.length > 0 ? `next to ${piece.neighbours.map((other) => other + 1).join(", ")}` : "",
+    piece.seam > 0 ? `seam ${formatLength(piece.seam, unit)}` : "",
+  ]
+    .filter((words) => words !== "")
+    .join(" · ");
   return (
     <li
       aria-posinset={place}
@@ -56,16 +73,14 @@ export const PieceCard = memo(function PieceCard({
       style={{ width: CARD_WIDTH }}
       onPointerEnter={() => set({ hover: { id: piece.key, face: null } })}
       onPointerLeave={() => set({ hover: null })}
-      className={`shrink-0 rounded border bg-sheet p-2 ${hovered || selected ? "border-ink bg-pick-wash" : asked ? "border-2 border-warn bg-warn-wash" : "border-line"} ${piece.fate.fate === "scrap" ? "hatch" : ""}`}
+      data-near={near || undefined}
+      className={`shrink-0 rounded border bg-sheet p-2 ${hovered || selected ? "border-ink bg-pick-wash" : asked ? "border-2 border-warn bg-warn-wash" : near ? "border-dashed border-ink" : "border-line"} ${piece.fate.fate === "scrap" ? "hatch" : ""}`}
     >
       <div className="flex gap-2">
         <div className="relative">
           <Thumbnail mesh={piece.mesh} colour={pieceColour(piece.index)} />
-          <span
-            className="num absolute -top-1 -left-1 grid size-5 place-items-center rounded-full border border-ink text-[0.75rem] text-white"
-            style={{ background: pieceColour(piece.index), textShadow: "0 0 2px #000, 0 0 2px #000" }}
-          >
-            {piece.index + 1}
+          <span className="absolute -top-1 -left-1">
+            <PieceNumber index={piece.index} />
           </span>
         </div>
         <div className="min-w-0 grow">
@@ -80,14 +95,28 @@ export const PieceCard = memo(function PieceCard({
             >
               <ListFilter size={13} aria-hidden />
             </IconButton>
+            <span
+              onClickCapture={(event) => {
+                shift.current = event.shiftKey;
+              }}
+            >
+              <Check
+                label={`Pick piece ${piece.index + 1}`}
+                checked={picked}
+                onChange={() => onPick(piece.key, shift.current)}
+              />
+            </span>
           </div>
           <p className="num">{size}</p>
           {asked ? <p className="text-[0.8125rem] text-warn">asked about</p> : null}
           {piece.measures.pinches.length > 0 ? <p className="text-[0.8125rem] text-bad">touches itself</p> : null}
         </div>
       </div>
-      <p title={where} className="mt-1 line-clamp-2 h-9 text-[0.8125rem] leading-[18px] text-soft">
+      <p title={where} className="mt-1 h-[18px] truncate text-[0.8125rem] leading-[18px] text-soft">
         {where}
+      </p>
+      <p title={beside} className="h-[18px] truncate text-[0.8125rem] leading-[18px] text-soft">
+        {beside}
       </p>
       <div className="mt-1 flex items-center gap-1">
         <Choice

@@ -1,6 +1,6 @@
 "use client";
 import { ListFilter, X } from "lucide-react";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import type { PieceFilter, PieceRule } from "@/core/seam";
 import type { ItemView, PieceView } from "@/engine/contract";
 import { Button } from "../controls/controls";
@@ -22,7 +22,18 @@ const INCH = { volume: 25.4 ** 3, area: 25.4 ** 2 };
 type Items = ReadonlyMap<string, ItemView>;
 
 /** Which pieces are shown, in which order, and one fate for all of them, kept as that rule. */
-export function FilterBar({ pieces, count, items }: { pieces: PieceView[]; count: number; items: Items }) {
+export function FilterBar({
+  pieces,
+  count,
+  items,
+  children,
+}: {
+  pieces: PieceView[];
+  count: number;
+  items: Items;
+  /** What else can be done with those that are shown. */
+  children?: ReactNode;
+}) {
   const filter = useWorkspace((state) => state.pieceFilter);
   const order = useWorkspace((state) => state.pieceOrder);
   const step = useWorkspace((state) => state.editing?.step);
@@ -87,6 +98,7 @@ export function FilterBar({ pieces, count, items }: { pieces: PieceView[]; count
         <option value="largest">Largest first</option>
         <option value="smallest">Smallest first</option>
       </select>
+      {children}
       {every ? null : (
         <span className="flex items-center gap-1.5">
           <span className="max-w-72 truncate" title={filterWords(filter, items, unit, sheets)}>
@@ -162,9 +174,9 @@ function SizeInput({
     bad || typed === value ? text : value === undefined ? "" : String(Number((value / factor).toPrecision(6)));
   return (
     <label className="flex items-center gap-1 text-soft">
-      {lead}
       <input
         aria-label={label}
+        placeholder={lead}
         aria-invalid={bad}
         inputMode="decimal"
         value={shown}
@@ -173,7 +185,7 @@ function SizeInput({
           const next = read(target.value);
           onChange(next !== undefined && next >= 0 ? next : undefined);
         }}
-        className={`num h-6 w-16 rounded border bg-sheet px-1 text-ink ${bad ? "border-bad" : "border-line"}`}
+        className={`num h-6 w-16 rounded border bg-sheet px-1 text-ink placeholder:text-soft ${bad ? "border-bad" : "border-line"}`}
       />
       {unit}
     </label>

@@ -3,31 +3,33 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { ArrowLeftRight } from "lucide-react";
 import { useCallback, useEffect, useMemo, useRef } from "react";
 import type { Trouble } from "@/core/errors";
-import type { FateRule } from "@/core/seam";
 import type { ItemView, PieceView } from "@/engine/contract";
 import { Button, Choice, Range } from "../controls/controls";
 import { formatVolume } from "../settings/format";
-import { useJob, useWorkspace } from "../state/context";
-import { inverted, openRules, rulesFor, type WantedFate } from "../state/fates";
+import { useJob, useStores, useWorkspace } from "../state/context";
+import { inverted, type WantedFate } from "../state/fates";
 import { inOrder, isEvery, isShown } from "../state/piece-filter";
+import { pickedTo, toggled } from "../state/piece-picks";
 import { sideWord } from "../state/sides";
+import { useDecide } from "../state/use-decide";
 import type { ShownPieces } from "../state/workspace-store";
+import { ComesOut } from "./comes-out";
 import { CARD_WIDTH, PieceCard } from "./piece-card";
 import { FilterBar } from "./piece-filter";
+import { PicksBar } from "./piece-picks";
 
 /** While a seam is open the bench is the tray of its pieces: what each is, where it lies, and its fate. */
 export function PieceTray({ pieces }: { pieces: PieceView[] }) {
+  const { workspace } = useStores();
   const shown = useWorkspace((state) => state.shownPieces);
   const set = useWorkspace((state) => state.set);
-  const setValues = useWorkspace((state) => state.setValues);
+  const decide = useDecide();
   const unit = useJob((state) => state.job.units);
   const kept = pieces.filter((piece) => piece.fate.fate !== "scrap");
   const total = kept.reduce((sum, piece) => sum + (piece.measures.volume ?? 0), 0);
   const step = useWorkspace((state) => state.editing?.step);
   const warnings = useWorkspace((state) => state.evaluation?.steps.find(({ id }) => id === step?.id)?.warnings ?? NONE);
   const asked = new Set(warnings.flatMap((warning) => warning.pieces ?? []));
-  const decide = (wanted: (piece: PieceView) => WantedFate) =>
-    setValues({ fates: rulesFor(pieces, wanted, openRules((step?.fates ?? []) as FateRule[], warnings)) });
   const filter = useWorkspace((state) => state.pieceFilter);
   const order = useWorkspace((state) => state.pieceOrder);
   const fitting = pieces.filter((piece) => isShown(filter, piece));
@@ -41,13 +43,23 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
   );
   const before = useWorkspace((state) => state.evaluation?.before);
   const items = useMemo(() => new Map((before ?? []).map((item) => [item.id, item] as const)), [before]);
-  // The same for as long as the tray is there, so that a card is drawn anew only for what it shows.
   const hasRules = ((step?.rules ?? []) as unknown[]).length > 0;
+  // The same for as long as the tray is there, so that a card is drawn anew only for what it shows.
   const deciding = useRef(decide);
   deciding.current = decide;
   const onFate = useCallback(
     (key: string, fate: WantedFate) => deciding.current((other) => (other.key === key ? fate : other.fate)),
     [],
+  );
+  const inTray = useRef<string[]>([]);
+  inTray.current = visible.map(({ key }) => key);
+  const onPick = useCallback(
+    (key: string, upTo: boolean) => {
+      const { pickedPieces, pickedLast } = workspace.getState();
+      const picked = upTo ? pickedTo(pickedPieces, inTray.current, pickedLast, key) : toggled(pickedPieces, key);
+      workspace.getState().set({ pickedPieces: picked, pickedLast: key });
+    },
+    [workspace],
   );
   // Only the cards in sight are there: hundreds would take longer to make than the pieces themselves.
   const strip = useRef<HTMLDivElement>(null);
@@ -78,6 +90,7 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
           <span className="num">{kept.length}</span> {kept.length === 1 ? "stays" : "stay"}
           {total > 0 ? `, ${formatVolume(total, unit)}` : ""}
         </p>
+        <ComesOut />
         <Choice<ShownPieces>
           small
           hideLabel
@@ -97,7 +110,9 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
         <PullApart />
       </div>
       {pieces.length > 2 || hasRules || !isEvery(filter) ? (
-        <FilterBar pieces={pieces} count={fitting.length} items={items} />
+        <FilterBar pieces={pieces} count={fitting.length} items={items}>
+          <PicksBar pieces={pieces} shown={visible} groups={groups} onDecide={decide} />
+        </FilterBar>
       ) : null}
       <div ref={strip} className="overflow-x-auto p-2">
         <ul className="flex" style={{ gap: GAP, width: visible.length > 0 ? row.getTotalSize() : undefined }}>
@@ -115,6 +130,7 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
                 place={index + 1}
                 of={visible.length}
                 onFate={onFate}
+                onPick={onPick}
               />
             );
           })}

@@ -70,7 +70,10 @@ export function settleBodies(
     order.forEach((lump, i) => {
       const number = order.length > 1 ? String(i + 1) : "";
       const preset = name === "union" || name === "common";
-      const hint = preset ? { from: stock[0]!.id, suffix: number } : { text: `${name}${number ? ` ${number}` : ""}` };
+      // A group has a name of its own, whatever its step is called.
+      const hint = preset
+        ? { from: stock[0]!.id, suffix: number }
+        : { text: `${name}${number ? ` ${number}` : ""}`, given: true as const };
       const { id } = trace[i]!;
       inherit(lump, id!);
       made.push(toBody(lump, id!, hint));

@@ -8,6 +8,7 @@ import {
   divideEach,
   dividesAll,
   type Knife,
+  neighboursOf,
   type Piece,
   type PresetFate,
   presetFate,
@@ -264,6 +265,7 @@ function reports(
   context: StepContext,
 ): { pieces?: PieceReport[] } {
   if (!context.wantsPieces) return {};
+  const neighbours = neighboursOf(division.pieces);
   return {
     pieces: division.pieces.map((source) => {
       const { shape, fusion: _f, uses: _u, bounds: _b, spans: _s, spot: _p, kinds: _k, key, mark, ...piece } = source;
@@ -271,6 +273,7 @@ function reports(
         source,
         piece: { ...piece, key: key(), mark: mark() },
         shape: ownHandle(shape),
+        neighbours: neighbours[piece.index]!,
         fate: settled.fates[piece.index]!,
         decided: settled.decided.has(piece.index),
         preset: preset(source),
