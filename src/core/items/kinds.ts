@@ -7,6 +7,8 @@ export type Trait =
   | "body"
   /** Has an inside. */
   | "closed"
+  /** A skin that may end somewhere, and be run on from there. */
+  | "skin"
   /** An endless plane with two sides. */
   | "plane"
   /** Holds curves drawn in a plane, which may enclose regions. */
@@ -28,7 +30,7 @@ export interface ItemKind {
 /** The kinds of things that lie on the bench. A new one is a line here, and a file beside this one with a line in `handlings`. */
 export const ITEM_KINDS = {
   solid: { word: "solid", traits: ["body", "closed", "divides", "placed"] },
-  sheet: { word: "sheet", traits: ["body", "divides", "placed"] },
+  sheet: { word: "sheet", traits: ["body", "skin", "divides", "placed"] },
   workplane: { word: "workplane", traits: ["plane", "divides", "placed"] },
   sketch: { word: "sketch", traits: ["drawn", "divides", "placed"] },
   curve: { word: "curve", traits: ["path", "placed"] },

@@ -42,12 +42,13 @@ export interface Division {
 export type FoundPiece = Omit<Piece, "index" | "key" | "mark">;
 
 /**
- * Divides stock by cutters, each stock body by itself: stock does not divide stock.
+ * Divides stock by cutters, each stock body by itself: stock divides other stock only where it is among the cutters.
  * The result belongs to the caller, who frees it.
  */
 export function divideEach(stock: readonly Body[], cutters: readonly Knife[], known: Known = {}): Division {
   const ids = new Ids([...stock.map(({ id }) => id), ...cutters.map(({ item }) => item.id)], known.earlier);
-  return collect(stock.map((body) => () => divideTogether([body], cutters, ids, known)));
+  const others = (body: Body) => cutters.filter(({ item }) => item.id !== body.id);
+  return collect(stock.map((body) => () => divideTogether([body], others(body), ids, known)));
 }
 
 /** Divides all operands by one another: every cell that they make is a piece. */

@@ -19,8 +19,8 @@ export type Field = {
   /** What it is called while another field has one of these values. */
   labels?: { key: string; of: Record<string, string> };
   when?: FieldCondition | FieldCondition[];
-  /** It does something only with what has a trait in one list, or with anything in another: else a form need not ask for it. */
-  onlyWith?: { trait: Trait; in: string; orAnyIn: string };
+  /** It does something only with what has a trait in one of some lists, or with anything in another: else a form need not ask for it. */
+  onlyWith?: { trait: Trait; in: string[]; orAnyIn?: string };
 } & (
   | { kind: "length" | "angle" | "count" }
   | { kind: "point"; labels?: [string, string, string]; plain?: boolean }

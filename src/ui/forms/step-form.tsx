@@ -23,8 +23,8 @@ export function StepForm() {
   const isOfUse = ({ key, onlyWith }: Field) => {
     if (!onlyWith || step[key] === true) return true;
     const list = (name: string) => (step[name] as unknown[] | undefined) ?? [];
-    if (list(onlyWith.orAnyIn).length > 0) return true;
-    const ids = new Set(found.items(list(onlyWith.in) as string[]));
+    if (onlyWith.orAnyIn && list(onlyWith.orAnyIn).length > 0) return true;
+    const ids = new Set(found.items(onlyWith.in.flatMap(list) as string[]));
     return items.some((item) => ids.has(item.id) && has(item, onlyWith.trait));
   };
   return (

@@ -28,10 +28,18 @@ const schema = z.object({
     .describe(
       "fill: whether openings of the bodies are closed, each along the face that it is in, or flat across a ring of open edges",
     ),
+  runSheets: z
+    .boolean()
+    .default(false)
+    .describe("split, trim: whether open sheets that cut run on past all the stock, each face along its own surface"),
+  mutual: z
+    .boolean()
+    .default(false)
+    .describe("split, trim, subtract: whether each body of the stock is a cutter of the others, too"),
   keepSide: z
     .record(z.string(), keepSideSchema)
     .default({})
-    .describe("trim: which side of each cutter stays, by the cutter as listed"),
+    .describe("trim: which side of each cutter stays, by the cutter (or stock that cuts) as listed"),
   rules: z
     .array(pieceRuleSchema)
     .max(500)
@@ -97,7 +105,22 @@ export const seam = declareStep({
       label: "Run cutters on",
       help: "Cutting faces along their own surfaces, past all the stock; open ends of drawn lines straight on",
       when: [{ key: "preset", is: ["split", "trim", "fill"] }, { any: ["cutters", "cutterFaces"] }],
-      onlyWith: { trait: "drawn", in: "cutters", orAnyIn: "cutterFaces" },
+      onlyWith: { trait: "drawn", in: ["cutters"], orAnyIn: "cutterFaces" },
+    },
+    {
+      key: "runSheets",
+      kind: "toggle",
+      label: "Run sheets on",
+      help: "Open sheets that cut go on past all the stock, each face along its own surface; holes in them close",
+      when: [{ key: "preset", is: ["split", "trim"] }, { any: ["cutters", "stock"] }],
+      onlyWith: { trait: "skin", in: ["cutters", "stock"] },
+    },
+    {
+      key: "mutual",
+      kind: "toggle",
+      label: "Stock divides stock",
+      help: "Each body of the stock is a cutter of the others, too: two sheets trim each other",
+      when: [{ key: "preset", is: ["split", "trim", "subtract"] }, { any: ["stock"] }],
     },
     {
       key: "close",

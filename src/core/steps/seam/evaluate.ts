@@ -189,7 +189,12 @@ function fill(values: Values, context: StepContext): StepOutcome {
       fail("nothing-picked", "Pick what encloses the room: bodies, workplanes, sheets or drawings.", { step });
     const room = roomAround(items, single, values.runOn, owned, context);
     if (!room) refuseOpen(items, values.close, context);
-    const { knives, faces, listed } = knivesOf({ ...values, cutters: refs }, [room], context, owned);
+    const { knives, faces, listed } = knivesOf(
+      { ...values, cutters: refs, runSheets: false, mutual: false },
+      [room],
+      context,
+      owned,
+    );
     const bodies = items.filter((item): item is Body => has(item, "body"));
     const [things, words] = whatDivides({ ...values, cutters: refs }, [], knives, faces, context);
     held = context.held(things, ["fill", values.close, words], () =>
@@ -220,7 +225,7 @@ const NOWHERE = { stock: [], sides: {} };
 
 /** All that a division by cutters depends on: what is decided about its pieces is not among it. */
 function whatDivides(
-  { cutters, cutterFaces, runOn }: Values,
+  { cutters, cutterFaces, runOn, runSheets }: Values,
   stock: readonly Body[],
   knives: readonly Knife[],
   faces: readonly { body: Body; face: number }[],
@@ -234,6 +239,7 @@ function whatDivides(
       cutterFaces,
       faces.map(({ face }) => face),
       runOn,
+      runSheets,
       earlierNames([...stock, ...knives.map(({ item }) => item)], context),
     ],
   ];

@@ -7,7 +7,9 @@ import {
   diagonal,
   dot,
   drawOutSheet,
+  extendSheet,
   formVolume,
+  KernelFault,
   looseBoxOf,
   openPlaces,
   type Shape,
@@ -27,9 +29,12 @@ import { planeKnife } from "./plane-knife";
 /** The values of the step that say what cuts. */
 interface CutterValues {
   preset: Preset;
+  stock: string[];
   cutters: string[];
   cutterFaces: FaceRef[];
   runOn: boolean;
+  runSheets: boolean;
+  mutual: boolean;
   keepSide: Record<string, KeepSide>;
 }
 
@@ -39,8 +44,13 @@ interface CutterValues {
  */
 export function knivesOf(values: CutterValues, stock: Body[], context: StepContext, owned: Shape[]) {
   const stockIds = new Set(stock.map((body) => body.id));
-  const items = unique(values.cutters.flatMap((ref) => context.items([ref]))).filter((item) => !stockIds.has(item.id));
+  const others = values.cutters.flatMap((ref) => context.items([ref])).filter((item) => !stockIds.has(item.id));
+  // One body alone has no other to divide.
+  const mutual = values.mutual && stock.length > 1;
+  const items: Item[] = unique([...others, ...(mutual ? stock : [])]);
   const knives: Knife[] = items.map((item) => {
+    if (has(item, "skin") && values.runSheets && openPlaces(item.shape).length > 0)
+      return runOnSheet(item, stock, owned, context);
     if (has(item, "body")) return { item, shape: item.shape, faces: item.faces, turns: outwardTurns(item) };
     if (has(item, "plane")) return planeKnife(item, stock, owned);
     if (!has(item, "drawn"))
@@ -58,7 +68,7 @@ export function knivesOf(values: CutterValues, stock: Body[], context: StepConte
   });
   // What a side may be listed under, by the cutter that it belongs to: a face keeps its side when it is found under another name.
   const listed = new Map<string, string[]>();
-  for (const ref of values.cutters)
+  for (const ref of [...values.cutters, ...(mutual ? values.stock : [])])
     listed.set(
       ref,
       context.items([ref]).map(({ id }) => id),
@@ -78,6 +88,26 @@ export function knivesOf(values: CutterValues, stock: Body[], context: StepConte
     if (!listed.has(`face:${name}`)) listed.set(`face:${name}`, [id]);
   });
   return { knives, faces, listed, keepSide: values.preset === "trim" ? sidesOf(values.keepSide, listed, context) : {} };
+}
+
+/** An open sheet, run on past all the stock. @throws SeamError `sheet-ends` where it cannot be. */
+function runOnSheet(item: Body, stock: readonly Body[], owned: Shape[], { step, nameOf }: StepContext): Knife {
+  const room = [item, ...stock].flatMap(({ shape }) => looseBoxOf(shape) ?? []).reduce(unionBox);
+  try {
+    const { shape, sources } = extendSheet(
+      { shape: item.shape, sources: item.faces.map((_, face) => face) },
+      diagonal(room) + 1,
+    );
+    owned.push(shape);
+    return { item, shape, faces: sources.map((face) => item.faces[face]!) };
+  } catch (cause) {
+    if (!(cause instanceof KernelFault) || cause.fatal) throw cause;
+    return fail(
+      "sheet-ends",
+      `${nameOf(item.id)} cannot be run on: a face of it ends with its surface, or its faces do not meet again. Cut with it as far as it reaches, or with one face of it that is run on.`,
+      { step, bodies: [item.id], field: "runSheets" },
+    );
+  }
 }
 
 /** A face as its whole surface, past all the stock. @throws SeamError `face-ends` where the surface ends with the face. */

@@ -11,20 +11,22 @@ import type { StepContext } from "../evaluation";
 export function refuseShort(division: Division, stock: Body[], knives: Knife[], context: StepContext): void {
   const runsOn = (cutter: string) =>
     isFace(cutter) || knives.some(({ item }) => item.id === cutter && has(item, "drawn"));
+  const isSheet = (cutter: string) =>
+    knives.some(({ item }) => item.id === cutter && has(item, "skin") && !isFace(cutter));
   const shorts = worstOfEach(
     division.dangling.map((dangling) => shortBy(dangling, stock.find((body) => body.id === dangling.stock)!)),
   );
   const misses = knives
     .filter(({ item: { id } }) => !reachesAny(division, id) && !shorts.some(({ cutter }) => cutter === id))
-    .map((knife) => missesBy(knife, stock));
+    .map((knife) => missesBy(knife, othersThan(knife, stock)));
   if (shorts.length > 0) {
     const all = [...shorts, ...misses];
     fail("cutter-short", shortSentence(shorts, misses, context), {
       step: context.step,
       ...placesOf(all),
       ...(shorts.length === 1
-        ? repairsOf(shorts[0]!, runsOn, context.step)
-        : repairsOfAll(shorts, runsOn, context.step)),
+        ? repairsOf(shorts[0]!, runsOn, isSheet, context.step)
+        : repairsOfAll(shorts, runsOn, isSheet, context.step)),
     });
   }
   // One cutter of several that misses is worth a word, not a stop: the others still cut.
@@ -34,6 +36,9 @@ export function refuseShort(division: Division, stock: Body[], knives: Knife[], 
     fail(code, message, more);
   }
 }
+
+/** Stock that is a cutter, too, does not divide itself. */
+const othersThan = ({ item }: Knife, stock: readonly Body[]) => stock.filter(({ id }) => id !== item.id);
 
 /** Of each cutter in each stock where it is shortest, in the order in which they are listed. */
 function worstOfEach(shorts: readonly Shortfall[]): Shortfall[] {
@@ -95,19 +100,26 @@ function missTrouble(misses: readonly Shortfall[], { step, nameOf }: StepContext
 function repairsOf(
   { cutter, by }: Shortfall,
   runsOn: (cutter: string) => boolean,
+  isSheet: (cutter: string) => boolean,
   seam: string,
 ): { repair?: Repair; others?: Repair[] } {
   if (runsOn(cutter)) return { repair: runOn([cutter], seam) };
-  if (!canGrow(cutter) || by <= 0) return {};
+  const onward = isSheet(cutter)
+    ? [{ label: "Run the sheet on past all the stock", step: seam, set: { runSheets: true } }]
+    : [];
+  if (!canGrow(cutter) || by <= 0) return onward[0] ? { repair: onward[0] } : {};
   const step = stepOf(cutter);
   const more = Math.ceil(by + 1);
   return {
     repair: { label: `Extend it by ${formatLength(more)} more`, step, set: { extend: { add: more } } },
-    others: [1, 2].map((times) => ({
-      label: `Draw it out ${formatLength(times * more)} further`,
-      step,
-      set: { distance: { add: times * more } },
-    })),
+    others: [
+      ...[1, 2].map((times) => ({
+        label: `Draw it out ${formatLength(times * more)} further`,
+        step,
+        set: { distance: { add: times * more } },
+      })),
+      ...onward,
+    ],
   };
 }
 
@@ -115,6 +127,7 @@ function repairsOf(
 function repairsOfAll(
   shorts: readonly Shortfall[],
   runsOn: (cutter: string) => boolean,
+  isSheet: (cutter: string) => boolean,
   seam: string,
 ): { repair?: Repair } {
   const lacks = new Map<string, number>();
@@ -122,7 +135,7 @@ function repairsOfAll(
   if (running.length === shorts.length) return { repair: runOn(running, seam) };
   for (const { cutter, by } of shorts) {
     if (runsOn(cutter)) continue;
-    if (!canGrow(cutter) || by <= 0) return {};
+    if (!canGrow(cutter) || by <= 0) return allOn(shorts, runsOn, isSheet, seam);
     lacks.set(stepOf(cutter), Math.max(by, lacks.get(stepOf(cutter)) ?? 0));
   }
   const longer = [...lacks].map(([step, by]) => {
@@ -133,6 +146,18 @@ function repairsOfAll(
   const [first, ...others] = changes;
   const label = others.length === 0 ? "Make it reach" : `Make all ${changes.length} reach`;
   return first ? { repair: { label, ...first, ...(others.length > 0 ? { with: others } : {}) } } : {};
+}
+
+/** All run on past the stock, where every one of them can be. */
+function allOn(
+  shorts: readonly Shortfall[],
+  runsOn: (cutter: string) => boolean,
+  isSheet: (cutter: string) => boolean,
+  step: string,
+): { repair?: Repair } {
+  if (!shorts.every(({ cutter }) => runsOn(cutter) || isSheet(cutter))) return {};
+  const others = shorts.some(({ cutter }) => runsOn(cutter)) ? { runOn: true } : {};
+  return { repair: { label: "Run them on past all the stock", step, set: { runSheets: true, ...others } } };
 }
 
 /** What a cutting face is called in a division (`knivesOf`). */

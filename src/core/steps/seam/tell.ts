@@ -92,7 +92,7 @@ export function tellReach(
     const pieces = division.pieces.filter((piece) => piece.stock.includes(body.id));
     if (pieces.some(({ index }) => settled.decided.has(index))) continue;
     const reached = division.reached.get(body.id)!;
-    const missing = knives.filter(({ item }) => !reached.has(item.id));
+    const missing = knives.filter(({ item }) => item.id !== body.id && !reached.has(item.id));
     const idle =
       choice?.preset === "trim" && reached.size > 0
         ? missing.filter(({ item }) =>
