@@ -220,3 +220,74 @@ test("the key for what lies behind goes from piece to piece under the pointer", 
   }
   expect(seen.size).toBeGreaterThan(1);
 });
+
+test("a side of a trim is turned round by its own mark in the view, by mouse and by key; two sheets trim each other", async ({
+  page,
+}) => {
+  const id = await postJob(page, [
+    { id: "b", type: "box", name: "Block", size: [60, 40, 20], anchor: "centre" },
+    { id: "w", type: "workplane", name: "Across", base: "yz", offset: 10 },
+    { id: "v", type: "workplane", name: "Along", base: "zx", offset: 4 },
+    { id: "t", type: "seam", name: "Trim it", preset: "trim", stock: ["b"], cutters: ["w", "v"] },
+  ]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await page.locator('[data-step="t"]').getByRole("button", { name: "Trim it", exact: true }).click();
+  await built(page);
+  const tray = page.getByRole("region", { name: "Pieces" });
+  const across = page.getByRole("button", { name: /Across stays/ });
+  const along = page.getByRole("button", { name: /Along stays/ });
+  // In front of both: 20 by 16 by 20; behind the first: 40 by 16 by 20; behind both: 40 by 24 by 20.
+  await expect(tray).toContainText("1 stays, 6400 mm³");
+  await expect(across).toHaveAttribute("data-side", "front");
+  await across.click();
+  await built(page);
+  await expect(tray).toContainText("1 stays, 12.8 cm³");
+  await expect(across).toHaveAttribute("data-side", "back");
+  await along.focus();
+  await page.keyboard.press("Enter");
+  await built(page);
+  await expect(tray).toContainText("1 stays, 19.2 cm³");
+  await open(page).getByRole("button", { name: "Update the step" }).click();
+  await built(page);
+  await expect(page.getByRole("article", { name: "Block", exact: true })).toContainText("19.2 cm³");
+  await expect(across).toBeHidden();
+
+  // Two sheets that stand on one another, each cut by the other.
+  const line = (from: number[], to: number[]) => [
+    { id: "a", type: "point", x: from[0], y: from[1] },
+    { id: "c", type: "point", x: to[0], y: to[1] },
+    { id: "l", type: "line", from: "a", to: "c" },
+  ];
+  const sheets = await postJob(page, [
+    { id: "ps", type: "sketch", on: "xy", entities: line([-30, 0], [30, 0]) },
+    { id: "p", type: "extrude", name: "Wall", sketch: ["ps"], as: "sheet", extent: "symmetric", distance: 40 },
+    { id: "qs", type: "sketch", on: "xy", entities: line([7, -25], [7, 25]) },
+    { id: "q", type: "extrude", name: "Fin", sketch: ["qs"], as: "sheet", extent: "symmetric", distance: 40 },
+    { id: "t", type: "seam", name: "Trim both", preset: "trim", stock: ["p", "q"], cutters: [] },
+  ]);
+  await page.goto(`/jobs/${sheets}`);
+  await built(page);
+  await page.locator('[data-step="t"]').getByRole("button", { name: "Trim both", exact: true }).click();
+  await expect(open(page)).toContainText("Pick something to cut with");
+  await open(page).getByRole("switch", { name: "Stock divides stock" }).click();
+  await built(page);
+  await expect(tray).toContainText("4 pieces");
+  await expect(tray).toContainText("2 stay");
+  const fin = page.getByRole("button", { name: /Fin stays/ });
+  const side = await fin.getAttribute("data-side");
+  const of = tray.locator('[data-fate="keep"]');
+  const sizes = async () => (await of.allInnerTexts()).map((text) => /[\d.]+ (?:mm|cm)²/.exec(text)?.[0]).sort();
+  const before = await sizes();
+  await fin.click();
+  await built(page);
+  await expect(fin).not.toHaveAttribute("data-side", side!);
+  expect(await sizes()).not.toEqual(before);
+  // The form says the same and turns it back.
+  await open(page)
+    .getByLabel("Side of Fin that stays")
+    .getByRole("radio", { name: side === "front" ? "Keep front" : "Keep back" })
+    .click();
+  await built(page);
+  expect(await sizes()).toEqual(before);
+});

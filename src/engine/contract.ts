@@ -5,7 +5,7 @@ import type { BodyView, ItemView, ViewMesh } from "@/core/items";
 import { isBody } from "@/core/items/kinds";
 import type { Job } from "@/core/job";
 import type { Vec3 } from "@/core/kernel";
-import type { Piece, PresetFate, Side } from "@/core/seam";
+import type { Front, Piece, PresetFate, Side } from "@/core/seam";
 
 /** What the core's host is asked for. Plain values both ways: the contract crosses threads. */
 export interface EvaluateRequest {
@@ -78,6 +78,8 @@ export interface Evaluation<P = PieceView> {
   meanings?: Meanings;
   noted: Whereabouts[];
   pieces?: P[];
+  /** With them: where each cutter cuts, and which way its front looks there. */
+  fronts?: Front[];
 }
 
 export interface ReleaseRequest {

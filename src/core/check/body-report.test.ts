@@ -1,7 +1,9 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { warnOfPinches } from "../evaluate";
+import { contains } from "../kernel";
 import { loadNodeKernel } from "../kernel/library/node";
 import { buildSteps } from "../testing/harness";
+import { Random } from "../testing/trust/random";
 
 beforeAll(loadNodeKernel);
 
@@ -52,6 +54,37 @@ describe("a skin that touches itself", () => {
     expect(step!.warnings[0]!.message).toBe(
       "Block touches itself along a line of 20 mm: there is no thickness there. Move or resize what cut it.",
     );
+  });
+
+  test("a ball hollow that touches an edge of the block from inside: at that point, whatever else is cut through it", () => {
+    const random = new Random(1212);
+    let both = 0;
+    for (let i = 0; i < 12; i++) {
+      const [a, b, y] = [random.nice(3, 8, 1), random.nice(3, 8, 1), random.nice(-4, 4, 1)];
+      const stock = { id: "a", type: "box", size: [60, 44, 32] };
+      const ball = { id: "b", type: "sphere", diameter: 2 * Math.hypot(a, b), at: [30 - a, y, b] };
+      // Through the middle of the ball, so that its rims are parted beside the place.
+      const normal = [random.between(-1, 1), random.between(-1, 1), random.between(-1, 1)];
+      const plane = { id: "w", type: "workplane", base: "normal", normal, through: [30 - a, y, b] };
+      const cut = { id: "t", type: "seam", stock: ["s"], cutters: ["w"] };
+      const built = buildSteps(stock, ball, subtract, plane);
+      const touching = (
+        bodies: readonly { id: string; pinches: readonly { at: readonly number[] }[] }[],
+        step: string,
+      ) => bodies.filter(({ id }) => id.startsWith(`${step}:`)).flatMap(({ pinches }) => pinches);
+      const [whole] = touching(built.reports, "s");
+      expect(touching(built.reports, "s")).toHaveLength(1);
+      expect(Math.hypot(whole!.at[0]! - 30, whole!.at[1]! - y, whole!.at[2]!), `${a} ${b} ${y}`).toBeLessThan(1e-4);
+      // Where the plane leaves what lies to both sides of the place in one piece, that touches itself; else two meet there.
+      const cutUp = buildSteps(stock, ball, subtract, plane, cut);
+      const [before, after] = [-0.2, 0.2].map((along) =>
+        cutUp.bodies.findIndex(({ id, shape }) => id.startsWith("t:") && contains(shape, [30 - 1e-4, y + along, 1e-4])),
+      );
+      expect(Math.min(before!, after!)).toBeGreaterThanOrEqual(0);
+      both += before === after ? 1 : 0;
+      expect(touching(cutUp.reports, "t"), `${a} ${b} ${y} ${normal}`).toHaveLength(before === after ? 1 : 0);
+    }
+    expect(both).toBeGreaterThan(2);
   });
 
   test("two blocks joined that share one edge only", () => {

@@ -4,6 +4,7 @@ import { handlingOf, type Item } from "../items";
 import { type Job, type Part, type Step, scopeOf } from "../job";
 import { freeShape } from "../kernel";
 import type { Scope } from "../params";
+import type { Front } from "../seam";
 import { hearingStages, tellStage } from "../stage";
 import { activeValues, bringsIn, needsOf, resolveStep, stepType } from "../steps";
 import type { PieceReport, StepContext, StepOutcome } from "../steps/evaluation";
@@ -42,6 +43,7 @@ export class PartRun {
   /** The other parts that steps brought something in from. */
   private readonly others = new Map<string, PartResult>();
   private pieces: PieceReport[] | undefined;
+  private fronts: Front[] | undefined;
   /** Most parts have no curve through points, and none of their faces is asked whether it comes from one. */
   private readonly hasCurves: boolean;
 
@@ -90,6 +92,7 @@ export class PartRun {
       ...(before ? { before } : {}),
       ...(meanings ? { meanings } : {}),
       ...(this.pieces ? { pieces: this.pieces } : {}),
+      ...(this.fronts ? { fronts: this.fronts } : {}),
     };
   }
 
@@ -178,8 +181,9 @@ export class PartRun {
       freeOutcome(outcome);
       throw cause;
     }
-    const { made, used, becomes, tools, traces, pieces } = outcome;
+    const { made, used, becomes, tools, traces, pieces, fronts } = outcome;
     if (wantsPieces) this.pieces = pieces ?? [];
+    if (wantsPieces && fronts) this.fronts = fronts;
     if (known) {
       // Done again for its pieces alone: what else came of it is at hand.
       for (const item of made) handlingOf(item).free(item);

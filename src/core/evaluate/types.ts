@@ -1,4 +1,5 @@
 import type { Trouble } from "../errors";
+import type { Front } from "../seam";
 import type { PieceReport } from "../steps/evaluation";
 import type { Bench, BenchItem } from "./bench";
 import type { ResultCache } from "./cache";
@@ -37,6 +38,8 @@ export interface PartResult {
   noted: Whereabouts[];
   /** Pieces of the step that was asked for; their shapes belong to the caller. */
   pieces?: PieceReport[];
+  /** With them: where each cutter cuts, and which way its front looks there. */
+  fronts?: Front[];
   /** The results used, for the cache to keep: those of parts that it brings something in from with them. */
   results: Map<string, StepResult>;
   /** What lies there, to be found by whoever names it. */

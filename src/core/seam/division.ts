@@ -1,6 +1,7 @@
 import type { Body, Item } from "../items";
 import { type Fusion, freeShape, fuse, type Shape, surfaceCentre } from "../kernel";
 import { comparePlaces } from "../naming";
+import { type Front, frontsOf, largest } from "./fronts";
 import { Ids } from "./ids";
 import { IN_DECISIONS, IN_NAMES, markOf, writeMark } from "./mark";
 import { keyOf, type Piece } from "./piece";
@@ -34,6 +35,8 @@ export interface Division {
   dangling: Dangling[];
   /** For each stock body that was divided by itself, the cutters that reach it, by id. */
   reached: Map<string, Set<string>>;
+  /** Where each cutter cuts, and which way its front looks there. */
+  fronts(): Front[];
   /** The name that each face of an arrangement has from the body it came from. */
   nameOf(fusion: Fusion, face: number): string;
   free(): void;
@@ -79,6 +82,7 @@ interface Arrangement {
   reached: Set<string>;
   fusion: Fusion;
   names: Map<number, string>;
+  fronts(): Front[];
   freeShapes(): void;
 }
 
@@ -98,6 +102,7 @@ function collect(makers: (() => Arrangement)[]): Division {
       pieces: ordered(parts.flatMap((part) => part.drafts)),
       dangling: parts.flatMap((part) => part.dangling),
       reached: new Map(parts.flatMap(({ stock, reached }) => stock.map(({ id }) => [id, reached] as const))),
+      fronts: () => largest(parts.flatMap((part) => part.fronts())),
       nameOf: (fusion, face) => names.get(fusion)?.get(face) ?? "unnamed",
       free,
     };
@@ -142,6 +147,7 @@ function divideTogether(
       reached: dividing(cutters, drafts),
       fusion,
       names,
+      fronts: () => frontsOf(scene, drafts),
       freeShapes: () => {
         for (const shape of owned) freeShape(shape);
       },

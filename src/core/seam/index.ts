@@ -3,6 +3,7 @@ export * from "./diagnosis";
 export * from "./division";
 export * from "./fates";
 export * from "./find";
+export type { Front } from "./fronts";
 export { Ids, unmarked } from "./ids";
 export * from "./join";
 export * from "./mark";

@@ -4,7 +4,7 @@ import type { Body, Item } from "../items";
 import type { EdgeFacts, Shape, Vec3 } from "../kernel";
 import type { Resolved } from "../params";
 import type { CornerRef, EdgeRef, FaceRef } from "../references";
-import type { Piece, PresetFate, Spot } from "../seam";
+import type { Front, Piece, PresetFate, Spot } from "../seam";
 import type { StepType } from "./declare";
 import type { Into } from "./shared/into/declare";
 
@@ -62,6 +62,8 @@ export interface StepOutcome {
   tools?: Body[];
   /** The pieces, where the step divides and they were asked for. */
   pieces?: PieceReport[];
+  /** With them: where each cutter cuts, and which way its front looks there. */
+  fronts?: Front[];
   /** What its bodies are known by, where it divides: how names given before an edit are found again. */
   traces?: Trace[][];
 }

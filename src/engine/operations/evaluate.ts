@@ -20,5 +20,6 @@ export const evaluate: Operation<"evaluate"> = async (workshop, request, progres
     ...(before ? { before } : {}),
     ...(result.meanings ? { meanings: result.meanings } : {}),
     ...(pieces ? { pieces } : {}),
+    ...(result.fronts ? { fronts: result.fronts } : {}),
   };
 };

@@ -93,6 +93,7 @@ const SHOWN: { [K in Field["kind"]]: Shown<Extract<Field, { kind: K }>> } = {
       stock={values.stock as string[]}
       value={value as string[]}
       keepSide={values.keepSide as Sides}
+      mutual={values.mutual === true}
       faces={values.cutterFaces as FaceRef[]}
       onChange={onChange}
     />

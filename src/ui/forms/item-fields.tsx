@@ -233,6 +233,7 @@ export function CuttersField({
   stock,
   value: stored,
   keepSide,
+  mutual,
   faces,
   onChange,
 }: {
@@ -241,6 +242,8 @@ export function CuttersField({
   stock: string[];
   value: string[];
   keepSide: Sides;
+  /** Whether the stock cuts, too. */
+  mutual: boolean;
   /** Single faces that cut, too. */
   faces: readonly FaceRef[];
   onChange(values: { cutters?: string[]; keepSide?: Record<string, KeepSide> }): void;
@@ -255,11 +258,28 @@ export function CuttersField({
   );
   const picked = meant(value, items);
   const lost = unmeant(value, items);
+  const cuttingStock = mutual && taken.length > 1 ? all.filter((item) => taken.includes(item.id)) : [];
+  /** The sides of all that cuts, given that these cutters do. */
+  const sidesWith = (cutters: readonly string[]) => ({
+    ...sidesOf(keepSide, lost),
+    ...sidesFor(keepSide, [...cuttingStock, ...items.filter((item) => cutters.includes(item.id))], faces),
+  });
   const toggle = (id: string) => {
     const cutters = toggleItem(value, id, items);
-    const still = items.filter((item) => cutters.includes(item.id));
-    onChange({ cutters, keepSide: { ...sidesOf(keepSide, lost), ...sidesFor(keepSide, still, faces) } });
+    onChange({ cutters, keepSide: sidesWith(cutters) });
   };
+  const sideChoice = (item: ItemView) => (
+    <Choice<KeepSide>
+      small
+      hideLabel
+      label={`Side of ${item.name} that stays`}
+      value={sideOf(keepSide, item)}
+      options={sideOptions(item)}
+      onChange={(side) =>
+        onChange({ keepSide: { ...sidesWith(picked), [item.id]: side }, cutters: [...picked, ...lost] })
+      }
+    />
+  );
   if (!known) return <StoredItems field={field} value={value} />;
   return (
     <fieldset aria-label={field.label} className="min-w-0">
@@ -268,35 +288,17 @@ export function CuttersField({
         items={items}
         picked={picked}
         onToggle={toggle}
-        after={(item) =>
-          preset === "trim" ? (
-            <div className="mt-1 pl-6">
-              <Choice<KeepSide>
-                small
-                hideLabel
-                label={`Side of ${item.name} that stays`}
-                value={sideOf(keepSide, item)}
-                options={sideOptions(item)}
-                onChange={(side) =>
-                  onChange({
-                    keepSide: {
-                      ...sidesOf(keepSide, lost),
-                      ...sidesFor(
-                        keepSide,
-                        items.filter((other) => picked.includes(other.id)),
-                        faces,
-                      ),
-                      [item.id]: side,
-                    },
-                    cutters: [...picked, ...lost],
-                  })
-                }
-              />
-            </div>
-          ) : null
-        }
+        after={(item) => (preset === "trim" ? <div className="mt-1 pl-6">{sideChoice(item)}</div> : null)}
       />
       <LostItems refs={lost} onRemove={(ref) => onChange({ cutters: value.filter((other) => other !== ref) })} />
+      {preset === "trim"
+        ? cuttingStock.map((item) => (
+            <div key={item.id} className="mt-2">
+              <p className="mb-1 truncate text-[0.8125rem] text-soft">Of the others, cut by {item.name}</p>
+              {sideChoice(item)}
+            </div>
+          ))
+        : null}
       {preset === "trim"
         ? faces.map((ref, i) => (
             <Choice<KeepSide>

@@ -73,3 +73,21 @@ export function sideWord(item: ItemView | undefined, side: string): string {
   if (inside && inside !== "in" && (side === "front" || side === "back")) return side === inside ? "inside" : "outside";
   return { front: "in front of", back: "behind", in: "inside", out: "outside", both: "on both sides of" }[side] ?? side;
 }
+
+/** The other side than one: of both, one. */
+export function otherSide(side: KeepSide, closed: boolean): KeepSide {
+  const others: Record<KeepSide, KeepSide> = { front: "back", back: "front", in: "out", out: "in", either: "front" };
+  return closed && side === "either" ? "out" : others[side];
+}
+
+/** The sides once that of one cutter is turned round. @param cutters all that cut, that one among them where it is an item. */
+export function turnedRound(
+  sides: Sides,
+  cutter: string,
+  cutters: readonly ItemView[],
+  faces: readonly FaceRef[],
+): Record<string, KeepSide> {
+  const item = cutters.find(({ id }) => id === cutter);
+  const now = item ? sideOf(sides, item) : (sides[cutter] ?? "front");
+  return { ...sidesFor(sides, cutters, faces), [cutter]: otherSide(now, item?.kind === "solid") };
+}

@@ -18,6 +18,7 @@ import { createWorkspaceStore } from "../state/workspace-store";
 import { Framing } from "../viewport/framing";
 import { PickedBar, PointerMenu } from "../viewport/picked-bar";
 import type { ViewScene } from "../viewport/scene";
+import { SideMarks } from "../viewport/side-marks";
 import { ViewFrame } from "../viewport/view-frame";
 import { ViewOverlay } from "../viewport/view-overlay";
 import { Viewport } from "../viewport/viewport";
@@ -92,6 +93,7 @@ function Bays() {
             <RegionOverlay scene={scene} />
             <ViewBar scene={scene} />
             <ViewOverlay scene={scene} />
+            <SideMarks scene={scene} />
             <ViewFrame scene={scene} />
             <PickedBar />
             <Framing scene={scene} />

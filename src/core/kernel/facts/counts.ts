@@ -6,6 +6,7 @@ import type { Vec3 } from "../space/vectors";
 import { allEdgeFacts } from "./edges";
 import { openPlaces } from "./measure";
 import { verticesOf } from "./neighbourhoods";
+import { endOf, sectorsAt } from "./sectors";
 
 /** A place where a skin touches itself: the material there has no thickness. */
 export interface Pinch {
@@ -71,7 +72,8 @@ export function countsOf(shape: Shape): Counts {
 }
 
 /** Counts of one shell, with the edges and vertices (by place) where it touches itself. */
-function countShell({ faces, edges }: Structure, shell: readonly number[]) {
+function countShell(structure: Structure, shell: readonly number[]) {
+  const { faces, edges } = structure;
   const uses = new Map<number, number>();
   const fans = new Map<number, Fan[]>();
   let [count, loops] = [0, 0];
@@ -79,13 +81,18 @@ function countShell({ faces, edges }: Structure, shell: readonly number[]) {
     const { bounds, wires } = faces[place]!;
     if (!bounds) continue;
     count++;
+    const parts = partsAtCorners(structure, place);
     for (const wire of wires) {
       loops++;
       for (const { edge, bounds: bounding } of wire) {
         if (!bounding) continue;
         const { point, vertices } = edges[edge]!;
         if (!point) uses.set(edge, (uses.get(edge) ?? 0) + 1);
-        for (const vertex of vertices) fans.set(vertex, met(fans.get(vertex) ?? [], edge, wire));
+        for (const [k, vertex] of vertices.entries()) {
+          const end = endOf(edge, k);
+          for (const part of parts.get(vertex)?.filter(({ of }) => of.includes(end)) ?? [wire])
+            fans.set(vertex, met(fans.get(vertex) ?? [], end, part));
+        }
       }
     }
   }
@@ -101,18 +108,34 @@ function countShell({ faces, edges }: Structure, shell: readonly number[]) {
   };
 }
 
-/** A fan of faces round a vertex: more than one round it means that only this point joins them. */
-interface Fan {
-  edges: Set<number>;
-  wires: Set<readonly EdgeUse[]>;
+/** A part of a face at a corner, by the ends of edges that it lies between; else all of a wire that goes through the corner. */
+type Part = { of: readonly string[] } | readonly EdgeUse[];
+
+/** The parts of a face at each corner that its wires pass more than once, where they can be told. */
+function partsAtCorners(structure: Structure, place: number): Map<number, { of: readonly string[] }[]> {
+  const passed = new Map<number, number>();
+  for (const { edge, bounds } of structure.faces[place]!.wires.flat())
+    if (bounds) for (const vertex of structure.edges[edge]!.vertices) passed.set(vertex, (passed.get(vertex) ?? 0) + 1);
+  return new Map(
+    [...passed].flatMap(([vertex, times]) => {
+      const sectors = times > 2 ? sectorsAt(structure, place, vertex) : null;
+      return sectors ? [[vertex, sectors.map((of) => ({ of }))] as const] : [];
+    }),
+  );
 }
 
-/** The fans round a vertex, once an edge of a wire is seen to end there: fans that share an edge or a wire are one. */
-function met(fans: readonly Fan[], edge: number, wire: readonly EdgeUse[]): Fan[] {
-  const touched = fans.filter((fan) => fan.edges.has(edge) || fan.wires.has(wire));
+/** A fan of faces round a vertex: more than one round it means that only this point joins them. */
+interface Fan {
+  ends: Set<string>;
+  parts: Set<Part>;
+}
+
+/** The fans round a vertex, once an end of an edge is seen to lie at a part of a face: fans that share either are one. */
+function met(fans: readonly Fan[], end: string, part: Part): Fan[] {
+  const touched = fans.filter((fan) => fan.ends.has(end) || fan.parts.has(part));
   const joined: Fan = {
-    edges: new Set([edge, ...touched.flatMap((fan) => [...fan.edges])]),
-    wires: new Set([wire, ...touched.flatMap((fan) => [...fan.wires])]),
+    ends: new Set([end, ...touched.flatMap((fan) => [...fan.ends])]),
+    parts: new Set([part, ...touched.flatMap((fan) => [...fan.parts])]),
   };
   return [...fans.filter((fan) => !touched.includes(fan)), joined];
 }

@@ -3,7 +3,7 @@ import { lib } from "../library/library";
 import { apart } from "../library/reused";
 import { scoped } from "../library/scope";
 import { asFace, listOf, orientation, type Shape, subshapes } from "../library/topology";
-import { add, cross, distance, scale, unit, type Vec3 } from "../space/vectors";
+import { add, cross, distance, dot, scale, sub, unit, type Vec3 } from "../space/vectors";
 import { readPoint } from "./measure";
 
 export interface Nearest {
@@ -35,15 +35,31 @@ export function distanceToPoint(shape: Shape, at: Vec3): Nearest | null {
   });
 }
 
+/** mm: as near to its skin the library says of no point that it lies inside. */
+const SKIN = 2e-3;
+
 /** Whether a point lies inside a solid or on its skin. */
 export function contains(solid: Shape, at: Vec3): boolean {
   return scoped((scope) => {
     const oc = lib();
     const vertex = scope.use(scope.use(new oc.BRepBuilderAPI_MakeVertex(point(scope, at))).Vertex());
-    return apart(vertex, solid, (extrema) => {
-      if (!extrema.Perform(scope.use(new oc.Message_ProgressRange()))) return false;
-      return extrema.InnerSolution() || extrema.Value() < 1e-7;
+    const gap = apart(vertex, solid, (extrema) => {
+      if (!extrema.Perform(scope.use(new oc.Message_ProgressRange()))) return Number.POSITIVE_INFINITY;
+      return extrema.InnerSolution() ? 0 : extrema.Value();
     });
+    return gap < 1e-7 || (gap < SKIN && isBehindSkin(solid, at, gap));
+  });
+}
+
+/** Whether a point that lies so near to the skin of a solid lies behind it: against the way in which the nearest faces look. */
+function isBehindSkin(solid: Shape, at: Vec3, gap: number): boolean {
+  return scoped((scope) => {
+    let outwards = 0;
+    for (const face of subshapes(scope, solid, "face")) {
+      const near = distanceToPoint(face, at);
+      if (near && near.gap < gap * (1 + 1e-6)) outwards += dot(sub(at, near.on2), normalNear(face, at));
+    }
+    return outwards < 0;
   });
 }
 

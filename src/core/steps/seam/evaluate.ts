@@ -17,7 +17,7 @@ import {
 } from "../../seam";
 import { SAME_PLACE } from "../../tolerance";
 import { formatLength } from "../../units";
-import { evaluates, type PieceReport, type StepContext, type StepOutcome, type ValuesOf } from "../evaluation";
+import { evaluates, type StepContext, type StepOutcome, type ValuesOf } from "../evaluation";
 import { settleBodies } from "./bodies";
 import { seam } from "./declare";
 import { divideByWalls, refuseOpen, tellIdleWalls } from "./fill";
@@ -269,10 +269,11 @@ function reports(
   settled: Settled,
   preset: (piece: Piece) => PresetFate,
   context: StepContext,
-): { pieces?: PieceReport[] } {
+): Pick<StepOutcome, "pieces" | "fronts"> {
   if (!context.wantsPieces) return {};
   const neighbours = neighboursOf(division.pieces);
   return {
+    fronts: division.fronts(),
     pieces: division.pieces.map((source) => {
       const { shape, fusion: _f, uses: _u, bounds: _b, spans: _s, spot: _p, kinds: _k, key, mark, ...piece } = source;
       return {
