@@ -30,7 +30,8 @@ function Marks({ scene }: { scene: ViewScene }) {
         const item = cutters.find(({ id }) => id === front.cutter);
         const side = item ? sideOf(sides, item) : (sides[front.cutter] ?? "front");
         const name = item?.name ?? "a cutting face";
-        const { x, y } = scene.project(front.at);
+        const way = wayOf(scene, front, side);
+        const { x, y } = beside(scene.project(front.at), way);
         return (
           <button
             key={front.cutter}
@@ -46,7 +47,7 @@ function Marks({ scene }: { scene: ViewScene }) {
             className="pointer-events-auto absolute grid size-8 -translate-1/2 place-items-center rounded-full border border-ink bg-sheet text-ink shadow hover:bg-pick-wash"
             style={{ left: x, top: y }}
           >
-            <Arrow way={wayOf(scene, front, side)} both={side === "either"} />
+            <Arrow way={way} both={side === "either"} />
           </button>
         );
       })}
@@ -69,6 +70,15 @@ function wayOf(scene: ViewScene, { at, way }: Front, side: KeepSide): number | n
   const b = scene.project([at[0] + sign * way[0], at[1] + sign * way[1], at[2] + sign * way[2]]);
   const [x, y] = [b.x - a.x, b.y - a.y];
   return Math.hypot(x, y) < 1e-3 ? null : (Math.atan2(y, x) * 180) / Math.PI;
+}
+
+/** Pixels that a mark lies off the cut: two sheets that trim each other are cut in the same line. */
+const OFF = 24;
+
+function beside({ x, y }: { x: number; y: number }, way: number | null): { x: number; y: number } {
+  const angle = ((way ?? 0) * Math.PI) / 180;
+  const off = way === null ? 0 : OFF;
+  return { x: x + off * Math.cos(angle), y: y + off * Math.sin(angle) };
 }
 
 /** The cut as a bar, and what stays as an arrow off it. */
