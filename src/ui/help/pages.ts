@@ -160,7 +160,7 @@ export const HELP: Readonly<Record<string, HelpPage>> = {
     takes: "Stock, and cutters with a side each.",
     gives: "What lies on those sides of all cutters.",
     example: "A tube's end cut off along the skin of the one that it meets.",
-    mind: "A face that cuts reaches as far as it does; run on, a flat one cuts as its plane and a round one all round and along its axis.",
+    mind: "The arrow at each cut shows the side that stays: press it to turn it round. A face or sheet reaches as far as it does, or runs on along its surface. Stock divides stock where that is asked for: two sheets trim each other.",
   },
   "seam-subtract": {
     takes: "Stock, and solids.",
