@@ -95,17 +95,19 @@ export const PieceCard = memo(function PieceCard({
             >
               <ListFilter size={13} aria-hidden />
             </IconButton>
-            <span
-              onClickCapture={(event) => {
-                shift.current = event.shiftKey;
-              }}
-            >
-              <Check
-                label={`Pick piece ${piece.index + 1}`}
-                checked={picked}
-                onChange={() => onPick(piece.key, shift.current)}
-              />
-            </span>
+            {of > 1 ? (
+              <span
+                onClickCapture={(event) => {
+                  shift.current = event.shiftKey;
+                }}
+              >
+                <Check
+                  label={`Pick piece ${piece.index + 1}`}
+                  checked={picked}
+                  onChange={() => onPick(piece.key, shift.current)}
+                />
+              </span>
+            ) : null}
           </div>
           <p className="num">{size}</p>
           {asked ? <p className="text-[0.8125rem] text-warn">asked about</p> : null}

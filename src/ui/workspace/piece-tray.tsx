@@ -32,6 +32,7 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
   const asked = new Set(warnings.flatMap((warning) => warning.pieces ?? []));
   const filter = useWorkspace((state) => state.pieceFilter);
   const order = useWorkspace((state) => state.pieceOrder);
+  const anyPicked = useWorkspace((state) => state.pickedPieces.size > 0);
   const fitting = pieces.filter((piece) => isShown(filter, piece));
   const visible = inOrder(
     fitting.filter((piece) => shown === "both" || (shown === "scrapped") === (piece.fate.fate === "scrap")),
@@ -109,7 +110,7 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
         </Button>
         <PullApart />
       </div>
-      {pieces.length > 2 || hasRules || !isEvery(filter) ? (
+      {pieces.length > 2 || hasRules || anyPicked || !isEvery(filter) ? (
         <FilterBar pieces={pieces} count={fitting.length} items={items}>
           <PicksBar pieces={pieces} shown={visible} groups={groups} onDecide={decide} />
         </FilterBar>

@@ -22,6 +22,7 @@ import { settleBodies } from "./bodies";
 import { seam } from "./declare";
 import { divideByWalls, refuseOpen, tellIdleWalls } from "./fill";
 import { knivesOf, unique } from "./knives";
+import { refuseMany, refuseManyMade } from "./many";
 import { roomAround } from "./room";
 import { listedOf, ruled } from "./ruled";
 import { refuseShort } from "./short";
@@ -136,6 +137,7 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
           bodies: [open.item.id],
         });
     }
+    refuseMany(stock, knives, context);
     held = context.held(...whatDivides(values, stock, knives, faces, context), () => {
       const made = divideEach(stock, knives, context);
       // It may ask its knives for more later on.
@@ -149,6 +151,7 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
       };
     });
     const division = held.value;
+    refuseManyMade(division, stock, context);
     refuseShort(division, stock, knives, context);
     const plain = (piece: Piece) =>
       presetFate(values.preset, piece, [], keepSide, (id) => division.reached.get(piece.stock[0]!)!.has(id));
@@ -201,6 +204,7 @@ function fill(values: Values, context: StepContext): StepOutcome {
       divideByWalls({ room, knives }, values.close ? bodies : [], owned.splice(0), context),
     );
     const division = held.value;
+    refuseManyMade(division, bodies, context);
     if (division.pieces.length === 0) refuseOpen(items, values.close, context);
     const { preset } = ruled(
       values.rules,
