@@ -1,6 +1,6 @@
 import type { EdgeUse, FaceStructure, Structure } from "../binary";
 import { pointsOf } from "../binary/curve-at";
-import type { Vec3 } from "../space/vectors";
+import { distance, type Vec3 } from "../space/vectors";
 
 /** Where a run along an edge leaves a corner or comes to it, seen in the parameters of the face's surface. */
 interface End {
@@ -36,7 +36,7 @@ export function sectorsAt(structure: Structure, place: number, corner: number): 
     const { vertices, point } = structure.edges[use.edge]!;
     if (!vertices.includes(corner)) continue;
     if (point) return null;
-    const found = endsOf(use, vertices, corner, imageOf(structure, face, use));
+    const found = endsOf(use, vertices, corner, imageOf(structure, face, use), beginsAt(structure, use.edge));
     if (!found) return null;
     ends.push(...found);
   }
@@ -78,21 +78,30 @@ function imageOf({ edges }: Structure, { surface, image }: FaceStructure, use: E
   };
 }
 
+/** Which of its two vertices an edge begins at: 0 or 1. */
+function beginsAt({ edges, vertices }: Structure, edge: number): number {
+  const { curve: run, vertices: ends } = edges[edge]!;
+  const start = run && pointsOf(run.curve)?.(run.from).at;
+  if (!start || ends.length < 2) return 0;
+  const [first, second] = ends.map((end) => distance(vertices[end]!.at, start as unknown as Vec3));
+  return second! < first! ? 1 : 0;
+}
+
 function endsOf(
   { edge, way }: EdgeUse,
   vertices: readonly number[],
   corner: number,
   image: Image | null,
+  begin: number,
 ): End[] | null {
   if (!image) return null;
   const { at, from, to } = image;
   const middle = (from + to) / 2;
-  // The vertices of an edge stand in its own direction; the image, too.
-  const [first, last] = [vertices[0], vertices.at(-1)];
-  return [
-    ...(first === corner ? [{ name: endOf(edge, 0), out: way === 1, at, from, middle }] : []),
-    ...(last === corner ? [{ name: endOf(edge, 1), out: way === -1, at, from: to, middle }] : []),
-  ];
+  return vertices.flatMap((vertex, k) => {
+    const begins = k === begin;
+    if (vertex !== corner) return [];
+    return [{ name: endOf(edge, k), out: begins === (way === 1), at, from: begins ? from : to, middle }];
+  });
 }
 
 const apart = (a: readonly number[], b: readonly number[]) => Math.hypot(a[0]! - b[0]!, a[1]! - b[1]!);
