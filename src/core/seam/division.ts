@@ -4,6 +4,7 @@ import { comparePlaces } from "../naming";
 import { type Front, frontsOf, largest } from "./fronts";
 import { Ids } from "./ids";
 import { IN_DECISIONS, IN_NAMES, markOf, writeMark } from "./mark";
+import { neighboursOf } from "./neighbours";
 import { keyOf, type Piece } from "./piece";
 import { type Known, once, Scene } from "./scene";
 import { sheetPieces } from "./sheet-pieces";
@@ -35,6 +36,8 @@ export interface Division {
   dangling: Dangling[];
   /** For each stock body that was divided by itself, the cutters that reach it, by id. */
   reached: Map<string, Set<string>>;
+  /** Of each piece, by index, those that were cut from it. */
+  neighbours(): readonly number[][];
   /** Where each cutter cuts, and which way its front looks there. */
   fronts(): Front[];
   /** The name that each face of an arrangement has from the body it came from. */
@@ -98,11 +101,13 @@ function collect(makers: (() => Arrangement)[]): Division {
   try {
     for (const make of makers) parts.push(make());
     const names = new Map(parts.map((part) => [part.fusion, part.names] as const));
+    const pieces = ordered(parts.flatMap((part) => part.drafts));
     return {
-      pieces: ordered(parts.flatMap((part) => part.drafts)),
+      pieces,
       dangling: parts.flatMap((part) => part.dangling),
       reached: new Map(parts.flatMap(({ stock, reached }) => stock.map(({ id }) => [id, reached] as const))),
-      fronts: () => largest(parts.flatMap((part) => part.fronts())),
+      neighbours: once(() => neighboursOf(pieces)),
+      fronts: once(() => largest(parts.flatMap((part) => part.fronts()))),
       nameOf: (fusion, face) => names.get(fusion)?.get(face) ?? "unnamed",
       free,
     };

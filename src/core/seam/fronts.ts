@@ -26,12 +26,16 @@ export function largest(fronts: readonly Front[]): Front[] {
 
 function throughSolids(scene: Scene, pieces: readonly FoundPiece[]): Front[] {
   const cut = new Set(pieces.flatMap(({ form, uses }) => (form === "solid" ? uses.map(({ face }) => face) : [])));
-  return [...scene.uses]
-    .filter(([face]) => cut.has(face) && !scene.isStockFace(face))
-    .flatMap(([face, uses]) => {
-      const shape = scene.fusion.faceHandle(face);
-      return frontsAt(scene, face, uses, pointOnFace(shape), areaOf(shape));
-    });
+  const best = new Map<number, { face: number; use: CutterUse; size: number }>();
+  for (const [face, uses] of scene.uses) {
+    if (!cut.has(face) || scene.isStockFace(face)) continue;
+    const size = areaOf(scene.fusion.faceHandle(face));
+    for (const use of uses)
+      if (use.sense !== 0 && size > (best.get(use.cutter)?.size ?? -1)) best.set(use.cutter, { face, use, size });
+  }
+  return [...best.values()].flatMap(({ face, use, size }) =>
+    frontsAt(scene, face, [use], pointOnFace(scene.fusion.faceHandle(face)), size),
+  );
 }
 
 function throughSheets(scene: Scene, pieces: readonly FoundPiece[]): Front[] {

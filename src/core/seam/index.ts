@@ -7,7 +7,6 @@ export type { Front } from "./fronts";
 export { Ids, unmarked } from "./ids";
 export * from "./join";
 export * from "./mark";
-export { neighboursOf } from "./neighbours";
 export * from "./older-keys";
 export * from "./piece";
 export * from "./presets";

@@ -8,7 +8,6 @@ import {
   divideEach,
   dividesAll,
   type Knife,
-  neighboursOf,
   type Piece,
   type PresetFate,
   presetFate,
@@ -275,7 +274,7 @@ function reports(
   context: StepContext,
 ): Pick<StepOutcome, "pieces" | "fronts"> {
   if (!context.wantsPieces) return {};
-  const neighbours = neighboursOf(division.pieces);
+  const neighbours = division.neighbours();
   return {
     fronts: division.fronts(),
     pieces: division.pieces.map((source) => {
