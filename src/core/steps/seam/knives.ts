@@ -87,7 +87,12 @@ export function knivesOf(values: CutterValues, stock: Body[], context: StepConte
     listed.set(id, [id]);
     if (!listed.has(`face:${name}`)) listed.set(`face:${name}`, [id]);
   });
-  return { knives, faces, listed, keepSide: values.preset === "trim" ? sidesOf(values.keepSide, listed, context) : {} };
+  // What was said of stock while it cut waits until it does again.
+  const idle = new Set(mutual ? [] : [...values.stock, ...stockIds]);
+  const given = Object.fromEntries(
+    Object.entries(values.keepSide).filter(([key]) => !idle.has(key) || listed.has(key)),
+  );
+  return { knives, faces, listed, keepSide: values.preset === "trim" ? sidesOf(given, listed, context) : {} };
 }
 
 /** An open sheet, run on past all the stock. @throws SeamError `sheet-ends` where it cannot be. */

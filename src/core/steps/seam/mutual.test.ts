@@ -65,6 +65,16 @@ describe("sheets that divide each other", () => {
     expect([state, error?.code]).toEqual(["failed", "nothing-picked"]);
   });
 
+  test("what was said of their sides waits while they do not cut, and holds when they do again", () => {
+    const plane = { id: "w", type: "workplane", base: "xy", offset: 5 };
+    const sides = { p: "back", "q:sheet": "back" };
+    const trim = { preset: "trim", stock: ["p", "q"], cutters: ["w"] };
+    const without = made(...cross, plane, seam({ ...trim, mutual: false }));
+    expect(without.state).toBe("good");
+    expect(made(...cross, plane, seam({ ...trim, mutual: false, keepSide: sides })).areas).toEqual(without.areas);
+    expect(made(...cross, plane, seam({ ...trim, keepSide: sides })).areas).not.toEqual(without.areas);
+  });
+
   test("one alone has nothing to divide it", () => {
     const { state, error } = made(...cross, seam({ preset: "split", stock: ["p"] }));
     expect([state, error?.code]).toEqual(["failed", "nothing-picked"]);
