@@ -49,26 +49,11 @@ export function PieceNumbers({ scene }: { scene: ViewScene }) {
             .filter(({ index }) => near.has(index))
             .map(({ index, key }) => {
               const to = point(index);
+              const ends = { x1: from.x, y1: from.y, x2: to.x, y2: to.y };
               return (
                 <g key={key} data-beside={index + 1} strokeLinecap="round">
-                  <line
-                    x1={from.x}
-                    y1={from.y}
-                    x2={to.x}
-                    y2={to.y}
-                    stroke="var(--sheet)"
-                    strokeWidth={4}
-                    opacity={0.8}
-                  />
-                  <line
-                    x1={from.x}
-                    y1={from.y}
-                    x2={to.x}
-                    y2={to.y}
-                    stroke="var(--ink)"
-                    strokeWidth={1.4}
-                    strokeDasharray="5 4"
-                  />
+                  <line {...ends} stroke="var(--sheet)" strokeWidth={4} opacity={0.8} />
+                  <line {...ends} stroke="var(--ink)" strokeWidth={1.4} strokeDasharray="5 4" />
                 </g>
               );
             })
