@@ -160,7 +160,7 @@ class Walk {
       if (child.part.kind !== "vertex") continue;
       const vertex = this.inside(found, child);
       const place = this.vertex(vertex);
-      if (bounding(vertex.sense)) vertices = vertices.concat(place);
+      if (bounding(vertex.sense)) vertices = followedBy(vertices, place);
     }
     const { curve } = part;
     number = this.result.edges.length;
@@ -250,7 +250,13 @@ function composed(outer: Sense, inner: Sense): Sense {
  * A list with a value in it, once. A list of its own length: one that is pushed to has room for seventeen, and a shape has
  * hundreds of lists of two or three, which last as long as it does.
  */
-const noted = (list: number[], value: number): number[] => (list.includes(value) ? list : list.concat(value));
+const noted = (list: number[], value: number): number[] => (list.includes(value) ? list : followedBy(list, value));
+
+/** Most lists are of one or two: those are made at once. */
+function followedBy(list: number[], value: number): number[] {
+  if (list.length === 0) return [value];
+  return list.length === 1 ? [list[0]!, value] : list.concat(value);
+}
 
 function moved(surface: SurfaceRecord, place: Place): SurfaceRecord {
   if (place.id === 0) return surface;

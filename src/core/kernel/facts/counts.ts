@@ -113,16 +113,30 @@ type Part = { of: readonly string[] } | readonly EdgeUse[];
 
 /** The parts of a face at each corner that its wires pass more than once, where they can be told. */
 function partsAtCorners(structure: Structure, place: number): Map<number, { of: readonly string[] }[]> {
-  const passed = new Map<number, number>();
-  for (const { edge, bounds } of structure.faces[place]!.wires.flat())
-    if (bounds) for (const vertex of structure.edges[edge]!.vertices) passed.set(vertex, (passed.get(vertex) ?? 0) + 1);
-  return new Map(
-    [...passed].flatMap(([vertex, times]) => {
-      const sectors = times > 2 ? sectorsAt(structure, place, vertex) : null;
-      return sectors ? [[vertex, sectors.map((of) => ({ of }))] as const] : [];
-    }),
-  );
+  const passed = new Map<number, string[]>();
+  for (const wire of structure.faces[place]!.wires)
+    for (const { edge, bounds } of wire)
+      if (bounds)
+        structure.edges[edge]!.vertices.forEach((vertex, k) => {
+          const ends = passed.get(vertex);
+          if (ends) ends.push(endOf(edge, k));
+          else passed.set(vertex, [endOf(edge, k)]);
+        });
+  const parts = new Map<number, { of: readonly string[] }[]>();
+  for (const [vertex, ends] of passed) {
+    if (ends.length <= 2 || isSeamEnd(ends)) continue;
+    const sectors = sectorsAt(structure, place, vertex);
+    if (sectors)
+      parts.set(
+        vertex,
+        sectors.map((of) => ({ of })),
+      );
+  }
+  return parts;
 }
+
+/** Whether the ends of edges at a corner of a face are one seam's, twice, and two more: the two parts there meet along the seam. */
+const isSeamEnd = (ends: readonly string[]) => ends.length === 4 && new Set(ends).size === 3;
 
 /** A fan of faces round a vertex: more than one round it means that only this point joins them. */
 interface Fan {
@@ -131,8 +145,14 @@ interface Fan {
 }
 
 /** The fans round a vertex, once an end of an edge is seen to lie at a part of a face: fans that share either are one. */
-function met(fans: readonly Fan[], end: string, part: Part): Fan[] {
+function met(fans: Fan[], end: string, part: Part): Fan[] {
   const touched = fans.filter((fan) => fan.ends.has(end) || fan.parts.has(part));
+  const [only] = touched;
+  if (only && touched.length === 1) {
+    only.ends.add(end);
+    only.parts.add(part);
+    return fans;
+  }
   const joined: Fan = {
     ends: new Set([end, ...touched.flatMap((fan) => [...fan.ends])]),
     parts: new Set([part, ...touched.flatMap((fan) => [...fan.parts])]),
