@@ -159,7 +159,15 @@ export class Bench {
     // A face that cuts is an item of its step's own (`steps/seam/knives`), which nobody has ever named.
     if (id.startsWith("face:")) return "A cutting face";
     const given = this.part.names[id] ?? this.givenBefore(id);
-    return given ?? this.names.get(id) ?? id;
+    return given ?? this.names.get(id) ?? this.nameOfCopy(id) ?? id;
+  }
+
+  /** What a copy is called that a step made of something for its own work (`steps/shared/repeat`): by its place and what it is of. */
+  private nameOfCopy(id: string): string | null {
+    const [step, mark, ...rest] = id.split(":");
+    if (rest.length === 0 || !this.part.steps.some((other) => other.id === step)) return null;
+    const of = this.nameOf(rest.join(":")).replace(/^A /, "a ");
+    return mark === "image" ? `The image of ${of}` : `Copy ${mark} of ${of}`;
   }
 
   /** The name that a piece was given under an id that it would have had before its stock was changed. */

@@ -7,9 +7,8 @@ import type { Scope } from "../params";
 import type { Front } from "../seam";
 import { hearingStages, tellStage } from "../stage";
 import { activeValues, bringsIn, needsOf, resolveStep, stepType } from "../steps";
-import type { PieceReport, StepContext, StepOutcome } from "../steps/evaluation";
+import type { DoneStep, PieceReport, StepContext, StepOutcome } from "../steps/evaluation";
 import { evaluationOf } from "../steps/evaluations";
-import type { Into } from "../steps/shared/into/declare";
 import { Bench, type BenchItem, type Live, stepOf } from "./bench";
 import { drawnThrough, drawsThroughPoints } from "./drawn-points";
 import { freeOutcome } from "./free";
@@ -32,11 +31,21 @@ export interface RunsBeside {
   trial(job: Job, part: Part, upTo: string): StepReport[];
 }
 
+/** What a reference of a step meant when it was done. */
+type Meant = ReadonlyMap<string, readonly Live[]>;
+
+/** A step that was done, as it was resolved, with what came of it. */
+interface Done {
+  key: string;
+  values: Step;
+  result: StepResult;
+  meant: Meant;
+}
+
 /** One part while its steps are done, in order. */
 export class PartRun {
   private readonly bench: Bench;
-  /** The steps that were done, as they were resolved, with what came of them. */
-  private readonly done = new Map<string, { key: string; values: Step; result: StepResult }>();
+  private readonly done = new Map<string, Done>();
   private readonly broken = new Set<string>();
   private readonly results = new Map<string, StepResult>();
   private readonly scope: Scope;
@@ -109,7 +118,8 @@ export class PartRun {
         return { ...report, state: "waiting", ms: 0, error: this.waitsFor(stepOf(waits), step) };
       }
       refuseProblems(problems, step);
-      const named = needs.flatMap((ref) => this.bench.itemsOf(ref, step));
+      const meant: Meant = new Map(needs.map((ref) => [ref, this.bench.itemsOf(ref, step)]));
+      const named = [...meant.values()].flat();
       const items = type.needsAll?.(step as never) ? [...named, ...this.bench.all()] : named;
       const files = own.files.map((id) => this.fileOf(id, step));
       const elsewhere = this.elsewhere(own.elsewhere, step);
@@ -130,7 +140,7 @@ export class PartRun {
       const given = items.map(({ item }) => item);
       const result = this.resultOf(step, key, given, elsewhere.items);
       this.results.set(key, result);
-      this.done.set(step.id, { key, values: step, result });
+      this.done.set(step.id, { key, values: step, result, meant });
       const lacks = this.bench.lacksOf(items.map(({ item }) => item.id));
       // While things are called as they were when the step was done.
       const told = result.warnings.map((trouble) => this.worded(trouble));
@@ -277,23 +287,34 @@ export class PartRun {
   }
 
   private evaluate(step: Step, warnings: Trouble[], wantsPieces: boolean, elsewhere: readonly Live[]): StepOutcome {
-    const context: StepContext = {
+    const context = this.contextOf(
+      step,
+      (ref) => this.bench.itemsOf(ref, step),
+      (trouble) => warnings.push(trouble),
+      { wantsPieces, elsewhere },
+    );
+    return evaluationOf(step.type)!.evaluate(step as never, context);
+  }
+
+  /** @param itemsOf what a reference means. @param more what is wanted of the step that is being done, beside its result. */
+  private contextOf(
+    step: Step,
+    itemsOf: (ref: string) => readonly Live[],
+    warn: (trouble: Trouble) => void,
+    more: { wantsPieces: boolean; elsewhere: readonly Live[] } = { wantsPieces: false, elsewhere: [] },
+  ): StepContext {
+    const { wantsPieces, elsewhere } = more;
+    return {
       step: step.id,
       wantsPieces,
-      items: (refs) => refs.flatMap((ref) => this.bench.itemsOf(ref, step)).map(({ item }) => item),
+      items: (refs) => refs.flatMap(itemsOf).map(({ item }) => item),
       all: () => this.bench.all().map(({ item }) => item),
-      bodies: (refs) =>
-        refs.flatMap((ref) => this.bench.itemsOf(ref, step)).map(({ item }) => this.bench.asBody(item, step)),
+      bodies: (refs) => refs.flatMap(itemsOf).map(({ item }) => this.bench.asBody(item, step)),
       nameOf: named,
       earlier: (id) => this.bench.lineage.earlier(id),
       drawnThrough: (face) => (this.hasCurves ? drawnThrough(this.part, face) : null),
-      toolsOf: (id) => this.toolsOf(id, step),
-      ...referencesOf(
-        step,
-        (id) => this.bench.asBody(this.bench.itemsOf(id, step)[0]!.item, step),
-        (trouble) => warnings.push(trouble),
-        this.options.onReference,
-      ),
+      again: (id) => this.again(id, step, warn),
+      ...referencesOf(step, (id) => this.bench.asBody(itemsOf(id)[0]!.item, step), warn, this.options.onReference),
       elsewhere: () => elsewhere.map(({ item }) => item),
       file: (id) => {
         const { name } = this.fileOf(id, step);
@@ -301,7 +322,7 @@ export class PartRun {
         if (!bytes) fail("file-missing", `The file “${name}” is not here. Bring it in again.`, { step: step.id });
         return { name, bytes };
       },
-      warn: (trouble) => warnings.push(trouble),
+      warn,
       held: (things, words, make) => {
         const { held } = this.options;
         if (held && wantsPieces) {
@@ -312,22 +333,27 @@ export class PartRun {
         return { value, done: () => value.free() };
       },
     };
-    return evaluationOf(step.type)!.evaluate(step as never, context);
   }
 
-  private toolsOf(id: string, step: Step) {
+  private again(id: string, step: Step, warn: (trouble: Trouble) => void): DoneStep {
     const number = this.bench.numberOf(id);
     const found = this.done.get(id);
     if (!found)
       fail("step-gone", `Step ${number || "?"} is not built before this one. Pick another.`, { step: step.id });
-    const { tools } = found.result;
-    if (!tools)
+    const { values, result, meant } = found;
+    const { tools = [] } = result;
+    if (!stepType(values.type)!.repeats?.(values as never))
       fail(
         "not-repeatable",
-        `Step ${number} puts nothing into another body. Only what joins, cuts or keeps within can be repeated; repeat bodies as bodies.`,
+        `Step ${number} puts nothing into another body. Only what joins, cuts, keeps within or divides can be repeated; repeat bodies as bodies.`,
         { step: step.id },
       );
-    return { tools, into: found.values.into as Into };
+    // What it named is looked for where it was found, and what was told of that then is not told again.
+    const itemsOf = (ref: string) => meant.get(ref) ?? [];
+    const context = this.contextOf(step, itemsOf, (trouble) => {
+      if (!trouble.code.endsWith("-guessed")) warn(trouble);
+    });
+    return { id, type: values.type, number, values, tools, context };
   }
 
   private fileOf(id: string, step: Step) {

@@ -76,6 +76,8 @@ export interface StepType<S extends z.ZodType = z.ZodType> {
   upgrades?: readonly StepUpgrade[];
   /** Of the bodies that it refers to, those that it changes: when it cannot be done, what goes on with them lacks it. None where left out. */
   changes?(values: z.infer<S>): string[];
+  /** What it does to bodies, in a word (“joined”), where a step can do that again elsewhere; null where not. */
+  repeats?(values: z.infer<S>): string | null;
   /** Whether it depends on everything that is there before it. */
   needsAll?(values: z.infer<S>): boolean;
 }

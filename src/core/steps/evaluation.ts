@@ -6,7 +6,6 @@ import type { Resolved } from "../params";
 import type { CornerRef, EdgeRef, FaceRef } from "../references";
 import type { Front, Piece, PresetFate, Spot } from "../seam";
 import type { StepType } from "./declare";
-import type { Into } from "./shared/into/declare";
 
 /** What a step may ask for while it is evaluated. */
 export interface StepContext {
@@ -28,8 +27,8 @@ export interface StepContext {
   earlier(id: string): readonly string[];
   /** The points, by id and in order, that the curve was drawn through which a face (by name) was drawn out from. */
   drawnThrough(face: string): readonly string[] | null;
-  /** What an earlier step put into other bodies, and how; of steps that are named by `repeats`. @throws SeamError */
-  toolsOf(step: string): { tools: readonly Body[]; into: Into };
+  /** An earlier step that is named by `repeats`, to be done again elsewhere. @throws SeamError where it cannot be */
+  again(step: string): DoneStep;
   /** What the step names of other parts, as it lies on their benches. */
   elsewhere(): readonly Item[];
   /** The bytes of an imported file. */
@@ -47,6 +46,19 @@ export interface StepContext {
     words: unknown,
     make: () => T,
   ): { value: T; done(): void };
+}
+
+/** An earlier step, as it was done. */
+export interface DoneStep {
+  id: string;
+  type: string;
+  /** Its place on the sheet, from 1. */
+  number: number;
+  values: Readonly<Record<string, unknown>>;
+  /** What it put into other bodies. */
+  tools: readonly Body[];
+  /** In which what it named means what it meant to it; what has to be told is told of the step that does it again. */
+  context: StepContext;
 }
 
 export interface StepOutcome {

@@ -1,10 +1,11 @@
 "use client";
+import { stepType } from "../../core/steps";
 import { Check } from "../controls/controls";
 import { usePart, useWorkspace } from "../state/context";
 import { toggleItem } from "../state/refs";
 import { stepTitle } from "../state/step-title";
 
-/** Earlier steps that put something into a body: what can be done again elsewhere. */
+/** Earlier steps that put something into a body or divided one: what can be done again elsewhere. */
 export function StepsField({
   label,
   value,
@@ -20,7 +21,10 @@ export function StepsField({
   const choices = part.steps
     .map((step, at) => ({ step, number: at + 1 }))
     .slice(0, here < 0 ? undefined : here)
-    .filter(({ step }) => ["join", "cut", "common"].includes(String(step.into)) && step.as !== "sheet");
+    .flatMap(({ step, number }) => {
+      const does = stepType(step.type)?.repeats?.(step as never);
+      return does ? [{ step, number, does }] : [];
+    });
   return (
     <fieldset aria-label={label} className="min-w-0">
       <p className="mb-1 text-[0.8125rem] text-soft">
@@ -28,17 +32,15 @@ export function StepsField({
       </p>
       {choices.length === 0 ? (
         <p className="rounded border border-dashed border-line p-2 text-[0.8125rem] text-soft">
-          No step above joins something to a body or cuts into one yet.
+          No step above joins something to a body, cuts into one or divides one yet.
         </p>
       ) : (
         <ul className="max-h-44 divide-y divide-line relative overflow-auto rounded border border-line bg-sheet">
-          {choices.map(({ step, number }) => (
+          {choices.map(({ step, number, does }) => (
             <li key={step.id} className="px-2 py-1.5">
               <Check checked={value.includes(step.id)} onChange={() => onChange(toggleItem(value, step.id, []))}>
                 <span className="num text-soft">{number}</span> {stepTitle(step)}
-                <span className="text-soft">
-                  {{ join: ", joined", cut: ", cut", common: ", kept within" }[String(step.into)]}
-                </span>
+                <span className="text-soft">, {does}</span>
               </Check>
             </li>
           ))}

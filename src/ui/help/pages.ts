@@ -125,13 +125,13 @@ export const HELP: Readonly<Record<string, HelpPage>> = {
     example: "The hub set onto the top plate.",
   },
   mirror: {
-    takes: "Bodies, or steps that joined or cut something, and a plane.",
-    gives: "Their images; joined with them where wanted.",
+    takes: "Bodies, or steps that joined, cut or divided something, and a plane.",
+    gives: "Their images, joined with them where wanted; of a step, the same done on the other side.",
     example: "The pivot boss on the other side of the cradle.",
   },
   pattern: {
-    takes: "Bodies or steps, and rows, a ring, or a path.",
-    gives: "As many in all as you say.",
+    takes: "Bodies, or steps that joined, cut or divided something, and rows, a ring, or a path.",
+    gives: "As many in all as you say. Copies of a step’s cutters keep the same sides as there.",
     example: "The four holes for the strap of the cradle.",
   },
   remove: {

@@ -1,5 +1,5 @@
 import { declareStep } from "../declare";
-import { INTO_FORM } from "../shared/into/declare";
+import { INTO_FORM, putsInto } from "../shared/into/declare";
 import { PROFILE_FORM, PROFILE_OF } from "../shared/profile/declare";
 import { schema } from "./values";
 
@@ -99,4 +99,5 @@ export const extrude = declareStep({
   ],
   needsAll: (values) => values.extent === "next",
   changes: ({ targets }) => targets,
+  repeats: putsInto,
 });

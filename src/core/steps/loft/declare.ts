@@ -2,7 +2,7 @@ import * as z from "zod";
 import { lengthField } from "../../params";
 import { faceRefSchema, itemRef } from "../../references";
 import { declareStep } from "../declare";
-import { INTO_FORM, intoFields } from "../shared/into/declare";
+import { INTO_FORM, intoFields, putsInto } from "../shared/into/declare";
 import { MAKES } from "../shared/profile/declare";
 
 const schema = z.object({
@@ -89,4 +89,5 @@ export const loft = declareStep({
     ...INTO_FORM,
   ],
   changes: ({ targets }) => targets,
+  repeats: putsInto,
 });

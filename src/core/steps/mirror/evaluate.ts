@@ -3,6 +3,7 @@ import { mirrored } from "../../kernel";
 import { evaluates } from "../evaluation";
 import { chosenPlane } from "../shared/plane/choose";
 import { copyOf, joinedWith, repeatSteps } from "../shared/repeat/copies";
+import { mirroredAt } from "../shared/repeat/elsewhere";
 import { mirror } from "./declare";
 
 export const evaluateMirror = evaluates(mirror, {
@@ -11,11 +12,7 @@ export const evaluateMirror = evaluates(mirror, {
     const { step } = context;
     if (values.what === "steps") {
       const { origin, normal } = chosenPlane(values, "mirror in", context);
-      return repeatSteps(
-        values.steps,
-        ({ shape }) => [{ mark: "image", shape: mirrored(shape, origin, normal) }],
-        context,
-      );
+      return repeatSteps(values.steps, [mirroredAt("image", origin, normal)], context);
     }
     const bodies = context.bodies(values.bodies);
     if (bodies.length === 0) fail("nothing-picked", "Pick the bodies to mirror.", { step });

@@ -1,11 +1,12 @@
 import { fail } from "../../errors";
 import type { Body } from "../../items";
-import { add, type Placement, placed, scale, spotsAlong, sub, turnBetween, type Vec3 } from "../../kernel";
+import { add, type Placement, scale, spotsAlong, sub, turnBetween, type Vec3 } from "../../kernel";
 import { toCount, toMm, toRadians } from "../../params";
 import { SAME_WAY } from "../../tolerance";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { spineOf } from "../shared/along/spine";
 import { copyOf, joinedWith, repeatSteps } from "../shared/repeat/copies";
+import { placedAt } from "../shared/repeat/elsewhere";
 import { AXES, toVec3 } from "../shared/space";
 import { pattern } from "./declare";
 
@@ -30,16 +31,12 @@ export const evaluatePattern = evaluates(pattern, {
         },
       );
     if (all <= each) fail("too-few", "A pattern needs two or more, the original counted.", { step, field: "count" });
-    const places =
+    const spots =
       values.kind === "rows" ? inRows(values) : values.kind === "ring" ? inRing(values) : onPath(values, context);
-    if (values.what === "steps")
-      return repeatSteps(
-        values.steps,
-        ({ shape }) => places.map(({ mark, placement }) => ({ mark, shape: placed(shape, placement) })),
-        context,
-      );
+    const places = spots.map(({ mark, placement }) => placedAt(mark, placement));
+    if (values.what === "steps") return repeatSteps(values.steps, places, context);
     const copies = bodies.map((body) =>
-      places.map(({ mark, placement }): Body => copyOf(body, placed(body.shape, placement), step, mark, mark)),
+      places.map(({ mark, put }): Body => copyOf(body, put(body.shape), step, mark, mark)),
     );
     return values.join ? joinedWith(bodies, copies, context) : { made: copies.flat(), used: [] };
   },

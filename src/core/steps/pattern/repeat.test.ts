@@ -93,7 +93,7 @@ describe("steps repeated", () => {
     [
       "one that puts nothing into a body",
       { steps: ["k"] },
-      "Step 2 puts nothing into another body. Only what joins, cuts or keeps within can be repeated; repeat bodies as bodies.",
+      "Step 2 puts nothing into another body. Only what joins, cuts, keeps within or divides can be repeated; repeat bodies as bodies.",
     ],
     [
       "too many",

@@ -2,7 +2,7 @@ import * as z from "zod";
 import { lengthField } from "../../params";
 import { declareStep } from "../declare";
 import { alongFields, CORNERS_FIELD, PATH_FORM } from "../shared/along/declare";
-import { INTO_FORM, intoFields } from "../shared/into/declare";
+import { INTO_FORM, intoFields, putsInto } from "../shared/into/declare";
 
 const schema = z.object({
   ...alongFields,
@@ -39,4 +39,5 @@ export const pipe = declareStep({
     ...INTO_FORM,
   ],
   changes: ({ targets }) => targets,
+  repeats: putsInto,
 });

@@ -2,7 +2,7 @@ import * as z from "zod";
 import { angleField } from "../../params";
 import { edgeRefSchema } from "../../references";
 import { declareStep } from "../declare";
-import { INTO_FORM, intoFields } from "../shared/into/declare";
+import { INTO_FORM, intoFields, putsInto } from "../shared/into/declare";
 import { PROFILE_FORM, PROFILE_OF, profileFields } from "../shared/profile/declare";
 
 const schema = z.object({
@@ -58,4 +58,5 @@ export const revolve = declareStep({
     { key: "angle", kind: "angle", label: "Angle", when: { key: "extent", is: ["angle", "symmetric"] } },
   ],
   changes: ({ targets }) => targets,
+  repeats: putsInto,
 });

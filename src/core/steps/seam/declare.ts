@@ -145,4 +145,6 @@ export const seam = declareStep({
   ],
   changes: ({ preset, stock, cutters }) =>
     preset === "fill" ? [] : dividesAll(preset) ? [...stock, ...cutters] : stock,
+  repeats: ({ preset }) =>
+    preset === "split" ? "split" : preset === "trim" ? "trimmed" : preset === "subtract" ? "subtracted" : null,
 });

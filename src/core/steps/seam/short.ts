@@ -1,18 +1,30 @@
 import { fail, type Repair, type Trouble } from "../../errors";
-import { type Body, has } from "../../items";
+import { type Body, has, type Item } from "../../items";
 import { type Division, type Knife, missesBy, reachesAny, type Shortfall, shortBy } from "../../seam";
 import { formatLength } from "../../units";
 import type { StepContext } from "../evaluation";
 
+/** A cutter as its step lists it, and the seam step that runs it on. */
+interface Origin {
+  item: Item;
+  seam: string;
+}
+
 /**
  * Cutters that end inside the stock, or reach none of it: all are told at once, each by how much, and what may mend all of them
  * is offered as one repair.
+ * @param originOf of a cutter that is a copy, by id: what it is a copy of.
  */
-export function refuseShort(division: Division, stock: Body[], knives: Knife[], context: StepContext): void {
-  const runsOn = (cutter: string) =>
-    isFace(cutter) || knives.some(({ item }) => item.id === cutter && has(item, "drawn"));
-  const isSheet = (cutter: string) =>
-    knives.some(({ item }) => item.id === cutter && has(item, "skin") && !isFace(cutter));
+export function refuseShort(
+  division: Division,
+  stock: Body[],
+  knives: Knife[],
+  context: StepContext,
+  originOf: (cutter: string) => Origin = (cutter) => ({
+    item: knives.find(({ item }) => item.id === cutter)!.item,
+    seam: context.step,
+  }),
+): void {
   const shorts = worstOfEach(
     division.dangling.map((dangling) => shortBy(dangling, stock.find((body) => body.id === dangling.stock)!)),
   );
@@ -24,9 +36,7 @@ export function refuseShort(division: Division, stock: Body[], knives: Knife[], 
     fail("cutter-short", shortSentence(shorts, misses, context), {
       step: context.step,
       ...placesOf(all),
-      ...(shorts.length === 1
-        ? repairsOf(shorts[0]!, runsOn, isSheet, context.step)
-        : repairsOfAll(shorts, runsOn, isSheet, context.step)),
+      ...repairsOf(shorts.map(({ cutter, by }) => ({ by, ...originOf(cutter) }))),
     });
   }
   // One cutter of several that misses is worth a word, not a stop: the others still cut.
@@ -96,19 +106,25 @@ function missTrouble(misses: readonly Shortfall[], { step, nameOf }: StepContext
   return { code: "cutter-misses", message, step, ...placesOf(misses) };
 }
 
-/** What may make a cutter reach: it is tried before it is offered, since only the step that made it knows what it can take. */
-function repairsOf(
-  { cutter, by }: Shortfall,
-  runsOn: (cutter: string) => boolean,
-  isSheet: (cutter: string) => boolean,
-  seam: string,
-): { repair?: Repair; others?: Repair[] } {
-  if (runsOn(cutter)) return { repair: runOn([cutter], seam) };
-  const onward = isSheet(cutter)
+/** A cutter that stops short, by how much, mm. */
+interface Lack extends Origin {
+  by: number;
+}
+
+/** What may make cutters reach: it is tried before it is offered, since only the step that made one knows what it can take. */
+function repairsOf(lacks: readonly Lack[]): { repair?: Repair; others?: Repair[] } {
+  const [only] = lacks as [Lack];
+  return lacks.length === 1 ? repairsOfOne(only) : repairsOfAll(lacks);
+}
+
+function repairsOfOne(lack: Lack): { repair?: Repair; others?: Repair[] } {
+  const { item, by, seam } = lack;
+  if (runsOn(lack)) return { repair: runOn([lack]) };
+  const onward = isSheet(lack)
     ? [{ label: "Run the sheet on past all the stock", step: seam, set: { runSheets: true } }]
     : [];
-  if (!canGrow(cutter) || by <= 0) return onward[0] ? { repair: onward[0] } : {};
-  const step = stepOf(cutter);
+  if (!canGrow(item.id) || by <= 0) return onward[0] ? { repair: onward[0] } : {};
+  const step = stepOf(item.id);
   const more = Math.ceil(by + 1);
   return {
     repair: { label: `Extend it by ${formatLength(more)} more`, step, set: { extend: { add: more } } },
@@ -124,52 +140,61 @@ function repairsOf(
 }
 
 /** One press for all: each sheet extended, or else drawn out, by what it lacks; drawn out both ways it gains half on each side. */
-function repairsOfAll(
-  shorts: readonly Shortfall[],
-  runsOn: (cutter: string) => boolean,
-  isSheet: (cutter: string) => boolean,
-  seam: string,
-): { repair?: Repair } {
-  const lacks = new Map<string, number>();
-  const running = shorts.map(({ cutter }) => cutter).filter(runsOn);
-  if (running.length === shorts.length) return { repair: runOn(running, seam) };
-  for (const { cutter, by } of shorts) {
-    if (runsOn(cutter)) continue;
-    if (!canGrow(cutter) || by <= 0) return allOn(shorts, runsOn, isSheet, seam);
-    lacks.set(stepOf(cutter), Math.max(by, lacks.get(stepOf(cutter)) ?? 0));
+function repairsOfAll(lacks: readonly Lack[]): { repair?: Repair } {
+  const longer = new Map<string, number>();
+  const running = lacks.filter(runsOn);
+  if (running.length === lacks.length) return { repair: runOn(running) };
+  for (const lack of lacks) {
+    if (runsOn(lack)) continue;
+    const { item, by } = lack;
+    if (!canGrow(item.id) || by <= 0) return allOn(lacks);
+    longer.set(stepOf(item.id), Math.max(by, longer.get(stepOf(item.id)) ?? 0));
   }
-  const longer = [...lacks].map(([step, by]) => {
+  const changes: Change[] = [...longer].map(([step, by]) => {
     const more = Math.ceil(by + 1);
     return { step, set: { extend: { add: more } }, or: [{ distance: { add: 2 * more } }] };
   });
-  const changes = [...longer, ...(running.length > 0 ? [{ step: seam, set: { runOn: true } }] : [])];
-  const [first, ...others] = changes;
-  const label = others.length === 0 ? "Make it reach" : `Make all ${changes.length} reach`;
-  return first ? { repair: { label, ...first, ...(others.length > 0 ? { with: others } : {}) } } : {};
+  changes.push(...seamsOf(running).map((step) => ({ step, set: { runOn: true } })));
+  return together(changes.length === 1 ? "Make it reach" : `Make all ${changes.length} reach`, changes);
 }
 
 /** All run on past the stock, where every one of them can be. */
-function allOn(
-  shorts: readonly Shortfall[],
-  runsOn: (cutter: string) => boolean,
-  isSheet: (cutter: string) => boolean,
-  step: string,
-): { repair?: Repair } {
-  if (!shorts.every(({ cutter }) => runsOn(cutter) || isSheet(cutter))) return {};
-  const others = shorts.some(({ cutter }) => runsOn(cutter)) ? { runOn: true } : {};
-  return { repair: { label: "Run them on past all the stock", step, set: { runSheets: true, ...others } } };
+function allOn(lacks: readonly Lack[]): { repair?: Repair } {
+  if (!lacks.every((lack) => runsOn(lack) || isSheet(lack))) return {};
+  const changes = seamsOf(lacks).map((step): Change => {
+    const own = lacks.filter(({ seam }) => seam === step);
+    return {
+      step,
+      set: { ...(own.some(isSheet) ? { runSheets: true } : {}), ...(own.some(runsOn) ? { runOn: true } : {}) },
+    };
+  });
+  return together("Run them on past all the stock", changes);
 }
+
+type Change = Omit<Repair, "label" | "with">;
+
+function together(label: string, [first, ...others]: readonly Change[]): { repair?: Repair } {
+  return first ? { repair: { label, ...first, ...(others.length > 0 ? { with: others } : {}) } } : {};
+}
+
+/** The steps that run cutters on, each once. */
+const seamsOf = (lacks: readonly Lack[]) => [...new Set(lacks.map(({ seam }) => seam))];
+
+const runsOn = ({ item }: Lack): boolean => isFace(item.id) || has(item, "drawn");
+const isSheet = ({ item }: Lack): boolean => has(item, "skin") && !isFace(item.id);
 
 /** What a cutting face is called in a division (`knivesOf`). */
 const isFace = (cutter: string): boolean => cutter.startsWith("face:");
 
-function runOn(cutters: readonly string[], step: string): Repair {
-  const label = cutters.every(isFace)
+function runOn(lacks: readonly Lack[]): Repair {
+  const faces = lacks.map(({ item }) => isFace(item.id));
+  const label = faces.every(Boolean)
     ? "Run the cutting faces on along their surfaces"
-    : cutters.some(isFace)
+    : faces.some(Boolean)
       ? "Run the cutters on: faces along their surfaces, drawn lines straight"
       : "Run the open ends of the drawing straight on";
-  return { label, step, set: { runOn: true } };
+  const [first, ...others] = seamsOf(lacks).map((step) => ({ step, set: { runOn: true } }));
+  return { label, ...first!, ...(others.length > 0 ? { with: others } : {}) };
 }
 
 const canGrow = (cutter: string): boolean => cutter.endsWith(":sheet");

@@ -2,7 +2,7 @@ import * as z from "zod";
 import { angleField } from "../../params";
 import { declareStep } from "../declare";
 import { alongFields, CORNERS_FIELD, PATH_FORM } from "../shared/along/declare";
-import { INTO_FORM, intoFields } from "../shared/into/declare";
+import { INTO_FORM, intoFields, putsInto } from "../shared/into/declare";
 import { PROFILE_FORM, PROFILE_OF, profileFields } from "../shared/profile/declare";
 
 const schema = z.object({
@@ -45,4 +45,5 @@ export const sweep = declareStep({
     ...INTO_FORM,
   ],
   changes: ({ targets }) => targets,
+  repeats: putsInto,
 });

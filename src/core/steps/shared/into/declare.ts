@@ -53,3 +53,7 @@ export const INTO_FORM: Field[] = [
 
 /** Whether the solids go into other bodies. Sheets are always bodies of their own. */
 export const goesInto = ({ into, as }: Pick<Values, "into" | "as">): boolean => into !== "new" && as === "solid";
+
+/** What it does to bodies, in a word, for steps that do it again elsewhere; null where it makes bodies of its own. */
+export const putsInto = (values: Pick<Values, "into" | "as">): string | null =>
+  goesInto(values) ? { new: null, join: "joined", cut: "cut", common: "kept within" }[values.into] : null;

@@ -2,9 +2,13 @@ import { fail } from "../../../errors";
 import type { Body } from "../../../items";
 import { freeShape, type Shape } from "../../../kernel";
 import { divideAll, presetFate, settleFates } from "../../../seam";
-import type { StepContext, StepOutcome, Trace } from "../../evaluation";
+import type { DoneStep, StepContext, StepOutcome, Trace } from "../../evaluation";
+import { type Divided, divideAgain } from "../../seam/again";
 import { settleBodies } from "../../seam/bodies";
+import { seam } from "../../seam/declare";
+import type { Into } from "../into/declare";
 import { putInto } from "../into/put";
+import type { Elsewhere } from "./elsewhere";
 
 /** A copy of a body under names of its own: the mark tells it from the original and from other copies. */
 export function copyOf(body: Body, shape: Shape, step: string, mark: string, suffix: string): Body {
@@ -66,33 +70,43 @@ export function joinedWith(originals: readonly Body[], copies: readonly Body[][]
 }
 
 /**
- * Does again elsewhere what steps did to one body: what they put into it is copied, and put into it as they did.
- * @param places a copy of a tool at each place but its own, with what tells it from the others. @throws SeamError
+ * Does again elsewhere what steps did: what they put into bodies is copied, and put into them as they did; copies of what they divided
+ * with divide what came of them.
+ * @param places where, but where they were done. @throws SeamError
  */
-export function repeatSteps(
-  steps: readonly string[],
-  places: (tool: Body) => { mark: string; shape: Shape }[],
-  context: StepContext,
-): StepOutcome {
+export function repeatSteps(steps: readonly string[], places: readonly Elsewhere[], context: StepContext): StepOutcome {
   const { step } = context;
   if (steps.length === 0) fail("nothing-picked", "Pick the steps to repeat.", { step, field: "steps" });
-  const found = steps.map((id) => ({ ...context.toolsOf(id), targets: context.bodies([id]) }));
-  const [{ into, targets }] = found as [(typeof found)[number]];
-  const same = (other: (typeof found)[number]) =>
-    other.into === into &&
-    other.targets.length === targets.length &&
-    other.targets.every(({ id }) => targets.some((target) => target.id === id));
-  if (!found.every(same))
-    fail(
-      "mixed-steps",
-      "The picked steps do different things, or to different bodies. Repeat them one after the other.",
-      {
-        step,
-        field: "steps",
-      },
-    );
-  const copies = found
+  const done = steps.map((id) => context.again(id));
+  const targets = targetsOf(steps, context);
+  const divided = done.flatMap((one) => dividedOf(one) ?? []);
+  if (divided.length === done.length) return divideAgain(divided, targets, places, context);
+  const [into, ...others] = new Set(done.map(({ values }) => values.into as Into));
+  if (divided.length > 0 || others.length > 0) refuseMixed(step);
+  const copies = done
     .flatMap(({ tools }) => tools)
-    .flatMap((tool) => places(tool).map(({ mark, shape }) => copyOf(tool, shape, step, mark, mark)));
-  return putInto({ into, as: "solid" }, targets, copies, context);
+    .flatMap((tool) => places.map(({ mark, put }) => copyOf(tool, put(tool.shape), step, mark, mark)));
+  return putInto({ into: into!, as: "solid" }, targets, copies, context);
+}
+
+/** What came of the steps, as it is now: it has to be the same bodies of each. */
+function targetsOf(steps: readonly string[], context: StepContext): Body[] {
+  const [targets, ...others] = steps.map((id) => context.bodies([id])) as [Body[], ...Body[][]];
+  const same = (other: readonly Body[]) =>
+    other.length === targets.length && other.every(({ id }) => targets.some((target) => target.id === id));
+  if (!others.every(same)) refuseMixed(context.step);
+  return targets;
+}
+
+function refuseMixed(step: string): never {
+  fail(
+    "mixed-steps",
+    "The picked steps do different things, or to different bodies. Repeat them one after the other.",
+    { step, field: "steps" },
+  );
+}
+
+/** A step as one that divides; null for any other. */
+function dividedOf({ type, id, number, values, context }: DoneStep): Divided | null {
+  return type === seam.type ? { id, number, values: values as Divided["values"], context } : null;
 }

@@ -6,7 +6,7 @@ import type { Field } from "../../declare";
 export const repeatFields = {
   what: z.enum(["bodies", "steps"]).default("bodies").describe("What is repeated"),
   bodies: z.array(itemRef).max(200).default([]),
-  steps: z.array(stepRef).max(50).default([]).describe("steps: by id, of those that join, cut or keep within"),
+  steps: z.array(stepRef).max(50).default([]).describe("steps: by id, of those that join, cut, keep within or divide"),
 };
 
 /** The fields of a form for what is repeated. */
@@ -28,5 +28,5 @@ export const REPEAT_FORM: Field[] = [
     min: 1,
     when: { key: "what", is: ["bodies"] },
   },
-  { key: "steps", kind: "steps", label: "Steps that join or cut", when: { key: "what", is: ["steps"] } },
+  { key: "steps", kind: "steps", label: "Steps that join, cut or divide", when: { key: "what", is: ["steps"] } },
 ];
