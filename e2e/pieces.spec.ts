@@ -1,4 +1,4 @@
-import { built, open, postJob, project } from "./helpers";
+import { addStep, bodyCard, built, open, postJob, project, tool } from "./helpers";
 import { expect, test } from "./server";
 
 const plane = (base: string) => (offset: number, i: number) => ({
@@ -290,4 +290,51 @@ test("a side of a trim is turned round by its own mark in the view, by mouse and
     .click();
   await built(page);
   expect(await sizes()).toEqual(before);
+});
+
+test("a piece is joined to a body, which goes on; and a cut is done again on the other side", async ({ page }) => {
+  const id = await postJob(page, [
+    { id: "b", type: "box", name: "Beam", size: [100, 40, 20] },
+    { id: "p", type: "box", name: "Post", size: [20, 40, 30], at: [60, 0, 0] },
+    { id: "w", type: "workplane", name: "Level", base: "yz", offset: 30 },
+    { id: "s", type: "seam", name: "Cut", preset: "split", stock: ["b"], cutters: ["w"] },
+  ]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await page.locator('[data-step="s"]').getByRole("button", { name: "Cut", exact: true }).click();
+  await built(page);
+  const tray = page.getByRole("region", { name: "Pieces" });
+  const end = tray.locator("[data-piece]").filter({ hasText: "in front of Level" });
+  await end.getByRole("radio", { name: "Group" }).click();
+  await built(page);
+  await tray.getByLabel("Group 1 becomes").selectOption({ label: "joined to Post" });
+  await built(page);
+  await tray.getByRole("button", { name: /^Comes out/ }).click();
+  const out = page.getByRole("dialog", { name: "What comes out" });
+  await expect(out.getByRole("listitem").filter({ hasText: "Post" })).toContainText("40 cm³");
+  await page.keyboard.press("Escape");
+  await open(page).getByRole("button", { name: "Update the step" }).click();
+  await built(page);
+  await expect(bodyCard(page, "Post")).toContainText("40 cm³");
+  const bench = page.getByRole("region", { name: "Bench" });
+  await expect(bench.getByRole("article", { name: /Group/ })).toHaveCount(0);
+});
+
+test("a cut is done again on the other side: by clicking", async ({ page }) => {
+  const id = await postJob(page, [
+    { id: "b", type: "cylinder", name: "Tube", diameter: 20, height: 120, at: [-60, 0, 0], axis: "x" },
+    { id: "w", type: "workplane", name: "Mitre", base: "normal", through: [50, 0, 0], normal: [1, 0, 0.4] },
+    { id: "s", type: "seam", name: "Cut", preset: "trim", stock: ["b"], cutters: ["w"], keepSide: { w: "back" } },
+  ]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await tool(page, "Shape", "Mirror");
+  await open(page).getByRole("radio", { name: "Steps" }).click();
+  const steps = open(page).getByRole("group", { name: "Steps that join, cut or divide" });
+  await expect(steps).toContainText("Cut, trimmed");
+  await steps.getByRole("checkbox", { name: /Cut/ }).click();
+  await built(page);
+  await addStep(page);
+  // π·100·100 of the 120 that it was.
+  await expect(bodyCard(page, "Tube")).toContainText("31.42 cm³");
 });

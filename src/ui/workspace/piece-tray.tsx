@@ -16,6 +16,7 @@ import type { ShownPieces } from "../state/workspace-store";
 import { ComesOut } from "./comes-out";
 import { CARD_WIDTH, PieceCard } from "./piece-card";
 import { FilterBar } from "./piece-filter";
+import { PieceGroups } from "./piece-groups";
 import { PicksBar } from "./piece-picks";
 
 /** While a seam is open the bench is the tray of its pieces: what each is, where it lies, and its fate. */
@@ -115,6 +116,7 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
           <PicksBar pieces={pieces} shown={visible} groups={groups} onDecide={decide} />
         </FilterBar>
       ) : null}
+      <PieceGroups groups={groups} pieces={pieces} before={before ?? NO_ITEMS} />
       <div ref={strip} className="overflow-x-auto p-2">
         <ul className="flex" style={{ gap: GAP, width: visible.length > 0 ? row.getTotalSize() : undefined }}>
           {first ? <li role="presentation" className="shrink-0" style={{ width: first.start - GAP }} /> : null}
@@ -165,6 +167,7 @@ function PullApart() {
 const GAP = 8;
 
 const NONE: readonly Trouble[] = [];
+const NO_ITEMS: readonly ItemView[] = [];
 
 type Items = ReadonlyMap<string, ItemView>;
 

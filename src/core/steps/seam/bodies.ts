@@ -13,11 +13,13 @@ import {
   writeMark,
 } from "../../seam";
 import type { StepContext, Trace } from "../evaluation";
+import { type Lump, united } from "./unite";
 
 /**
  * Kept pieces become bodies, groups are joined, and everything gets the id and name that it keeps after an edit.
- * @returns what was made; of how many bodies each group is; what became of the stock that is one body still, by id; and
- * what all of it is known by. @param mark what tells its groups from others of the step that have their name.
+ * @returns what was made; of how many bodies each group is; what became of the stock that is one body still, by id, and of the bodies
+ * that groups went to; those, by id, which are used up; and what all of it is known by.
+ * @param mark what tells its groups from others of the step that have their name. @param to the bodies that groups go to, by their names.
  */
 export function settleBodies(
   division: Division,
@@ -25,6 +27,7 @@ export function settleBodies(
   stock: readonly Body[],
   context: StepContext,
   mark = "",
+  to: ReadonlyMap<string, Body> = new Map(),
 ) {
   const { step } = context;
   const made: Body[] = [];
@@ -63,30 +66,52 @@ export function settleBodies(
   }
   const kept = new Set(single);
   const traces = [pieceTraces(division.pieces, (piece) => (kept.has(piece) ? `${step}:${piece.key()}` : null))];
+  const joinedTo: Record<string, string> = {};
   for (const [name, pieces] of groups) {
-    const joined = joinPieces(division, pieces);
+    const body = to.get(name) ?? null;
+    const joined = united(joinPieces(division, pieces), body, context);
     lumps.set(name, joined.length);
     const { order, trace } = lumpTraces(step, `group:${name}${mark}`, joined);
     order.forEach((lump, i) => {
       const number = order.length > 1 ? String(i + 1) : "";
       const preset = name === "union" || name === "common";
-      // A group has a name of its own, whatever its step is called.
-      const hint = preset
-        ? { from: stock[0]!.id, suffix: number }
-        : { text: `${name}${number ? ` ${number}` : ""}`, given: true as const };
       const { id } = trace[i]!;
+      // A group has a name of its own, whatever its step is called; what went to a body is that body still.
+      const hint =
+        body && lump.holds
+          ? { from: body.id, suffix: "" }
+          : preset
+            ? { from: stock[0]!.id, suffix: number }
+            : { text: `${name}${number ? ` ${number}` : ""}`, given: true as const };
+      if (body && lump.holds) joinedTo[body.id] = id!;
       inherit(lump, id!);
       made.push(toBody(lump, id!, hint));
     });
     traces.push(trace);
-    if (joined.length > 1 && name !== "union" && name !== "common")
-      context.warn({
-        code: "group-apart",
-        message: `The pieces of “${name}” do not touch along a face, so they stay ${joined.length} bodies.`,
-        step,
-      });
+    tellGroupApart(name, joined, body, context);
   }
-  return { made, lumps, becomes: soleHeirs(stock, heirs), traces };
+  return { made, lumps, becomes: { ...soleHeirs(stock, heirs), ...joinedTo }, used: Object.keys(joinedTo), traces };
+}
+
+/** Tells of a group that is not one body, or does not touch the one that it goes to. */
+function tellGroupApart(
+  name: string,
+  lumps: readonly Lump[],
+  to: Body | null,
+  { step, warn, nameOf }: StepContext,
+): void {
+  const loose = to ? lumps.filter(({ holds }) => !holds).length : 0;
+  const what =
+    loose === lumps.length
+      ? `“${name}” does not touch ${nameOf(to?.id ?? "")} along a face, so it stays ${loose === 1 ? "a body" : `${loose} bodies`} of its own.`
+      : `${loose} of ${lumps.length} parts of “${name}” do not touch ${nameOf(to?.id ?? "")} along a face, and stay by themselves.`;
+  if (to && loose > 0) warn({ code: "group-apart", message: what, step, bodies: [to.id] });
+  else if (lumps.length > 1 && name !== "union" && name !== "common")
+    warn({
+      code: "group-apart",
+      message: `The pieces of “${name}” do not touch along a face, so they stay ${lumps.length} bodies.`,
+      step,
+    });
 }
 
 /** What the pieces are known by. Where they lie is kept of those that others of their kind may be taken for. */
@@ -103,7 +128,7 @@ function pieceTraces(pieces: readonly Piece[], idOf: (piece: Piece) => string | 
 }
 
 /** The lumps that a group is, in order of place, and what they are known by: a group in one lump by its name alone. */
-function lumpTraces(step: string, key: string, joined: readonly Joined[]): { order: Joined[]; trace: Trace[] } {
+function lumpTraces(step: string, key: string, joined: readonly Lump[]): { order: Lump[]; trace: Trace[] } {
   const known = joined.map((lump) => ({
     lump,
     bounds: new Set(lump.pieces.flatMap(({ bounds }) => [...bounds])),

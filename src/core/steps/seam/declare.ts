@@ -52,6 +52,11 @@ const schema = z.object({
     .max(5000)
     .default([])
     .describe("Decisions on single pieces, over what the preset and the rules say"),
+  joins: z
+    .array(z.object({ group: z.string().trim().min(1).max(60), to: itemRef }))
+    .max(100)
+    .default([])
+    .describe("Groups that are joined to a body, which goes on as what comes of them: the group's name, and the body"),
   keepCutters: z.boolean().default(true).describe("Whether the cutters stay on the bench afterwards"),
   keepStock: z.boolean().default(false).describe("Whether the stock also stays as it was, beside what is made of it"),
 });
@@ -143,8 +148,10 @@ export const seam = declareStep({
     },
     { key: "fates", kind: "fates", label: "Pieces" },
   ],
-  changes: ({ preset, stock, cutters }) =>
-    preset === "fill" ? [] : dividesAll(preset) ? [...stock, ...cutters] : stock,
+  changes: ({ preset, stock, cutters, joins }) => [
+    ...(preset === "fill" ? [] : dividesAll(preset) ? [...stock, ...cutters] : stock),
+    ...joins.map(({ to }) => to),
+  ],
   repeats: ({ preset }) =>
     preset === "split" ? "split" : preset === "trim" ? "trimmed" : preset === "subtract" ? "subtracted" : null,
 });

@@ -20,6 +20,7 @@ import { evaluates, type StepContext, type StepOutcome, type ValuesOf } from "..
 import { settleBodies } from "./bodies";
 import { seam } from "./declare";
 import { divideByWalls, refuseOpen, tellIdleWalls } from "./fill";
+import { joinsOf, tellIdleJoins } from "./joins";
 import { knivesOf, unique } from "./knives";
 import { refuseMany, refuseManyMade } from "./many";
 import { roomAround } from "./room";
@@ -81,7 +82,9 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
     const settled = settle(values, division, preset, context);
     if (values.preset === "intersect" && !division.pieces.some((piece) => ids.every((id) => piece.stock.includes(id))))
       fail("nothing-common", `These bodies have nothing in common: ${gapText(operands)}.`, { step, bodies: ids });
-    const outcome = settleBodies(division, settled, operands, context);
+    const to = joinsOf(values, operands, context);
+    const outcome = settleBodies(division, settled, operands, context, "", to);
+    tellIdleJoins(to, outcome.lumps, context);
     const undecided = values.fates.length + values.rules.length === 0;
     if (values.preset === "union" && outcome.lumps.get("union")! > 1 && undecided)
       context.warn({
@@ -99,8 +102,8 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
       });
     return {
       made: outcome.made,
-      used: values.keepStock ? [] : ids,
-      ...(values.keepStock ? {} : { becomes: outcome.becomes }),
+      used: [...(values.keepStock ? [] : ids), ...outcome.used],
+      becomes: heirsOf(outcome, values),
       traces: outcome.traces,
       ...reports(division, settled, preset, context),
     };
@@ -162,7 +165,10 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
     tellReach(division, answered, stock, knives, { ...values, keepSide }, context);
     if (values.preset !== "split") tellApart(division, answered, stock, values.fates, context);
     if (values.preset === "trim") tellBothSides(division, answered, context);
-    const { made, becomes, traces } = settleBodies(division, settled, stock, context);
+    const to = joinsOf(values, stock, context);
+    const outcome = settleBodies(division, settled, stock, context, "", to);
+    const { made, traces } = outcome;
+    tellIdleJoins(to, outcome.lumps, context);
     if (made.length === 0)
       fail("nothing-left", "Nothing is kept: every piece is scrap. Keep at least one piece, or turn a side round.", {
         step,
@@ -170,8 +176,9 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
     const used = values.keepStock ? [] : stock.map((body) => body.id);
     if (!values.keepCutters)
       used.push(...knives.filter((knife) => isOwnItem(knife, values, context)).map((knife) => knife.item.id));
-    const heirs = values.keepStock ? {} : { becomes };
-    return { made, used: [...new Set(used)], ...heirs, traces, ...reports(division, settled, preset, context) };
+    used.push(...outcome.used);
+    const becomes = heirsOf(outcome, values);
+    return { made, used: [...new Set(used)], becomes, traces, ...reports(division, settled, preset, context) };
   } finally {
     held?.done();
     for (const shape of owned) freeShape(shape);
@@ -214,10 +221,12 @@ function fill(values: Values, context: StepContext): StepOutcome {
     );
     const settled = settle(values, division, preset, context);
     tellIdleWalls(division, knives, context);
-    const { made, traces } = settleBodies(division, settled, [], context);
+    const to = joinsOf(values, [], context);
+    const { made, traces, lumps, used, becomes } = settleBodies(division, settled, [], context, "", to);
+    tellIdleJoins(to, lumps, context);
     if (made.length === 0)
       fail("nothing-left", "Nothing is kept: every piece is scrap. Keep at least one piece.", { step });
-    return { made, used: [], traces, ...reports(division, settled, preset, context) };
+    return { made, used, becomes, traces, ...reports(division, settled, preset, context) };
   } finally {
     held?.done();
     for (const shape of owned) freeShape(shape);
@@ -225,6 +234,11 @@ function fill(values: Values, context: StepContext): StepOutcome {
 }
 
 const NOWHERE = { stock: [], sides: {} };
+
+/** What lives on in what: stock that stays as it was, too, is itself still; a body that a group went to is not. */
+function heirsOf({ becomes, used }: ReturnType<typeof settleBodies>, { keepStock }: Values): Record<string, string> {
+  return keepStock ? Object.fromEntries(used.map((id) => [id, becomes[id]!])) : becomes;
+}
 
 /** All that a division by cutters depends on: what is decided about its pieces is not among it. */
 function whatDivides(
