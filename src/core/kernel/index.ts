@@ -51,6 +51,7 @@ export { curveShape } from "./make/curve-shape";
 export { courseOf, type GuideCourse, type GuidePiece, type GuideTrouble, type SkinGuide } from "./make/guides";
 export * from "./make/loft";
 export { naturalSheet } from "./make/natural-sheet";
+export { type OrientedSkin, orientedSkin, solidOfSheet } from "./make/oriented-skin";
 export {
   type BoundaryStep,
   type Drawn,

@@ -9,6 +9,7 @@ import { keyOf, type Piece } from "./piece";
 import { type Known, once, Scene } from "./scene";
 import { sheetPieces } from "./sheet-pieces";
 import { SolidDivider } from "./solid-pieces";
+import { type Walls, wallsOf } from "./walls";
 
 /** Something that divides: a body, or a workplane cut as a face larger than all that it could cut. */
 export interface Knife {
@@ -40,6 +41,8 @@ export interface Division {
   neighbours(): readonly number[][];
   /** Where each cutter cuts, and which way its front looks there. */
   fronts(): Front[];
+  /** What closes pieces of one stock sheet, on one side of each cutter, where they were cut. */
+  wallsOf(pieces: readonly Piece[]): Walls;
   /** The name that each face of an arrangement has from the body it came from. */
   nameOf(fusion: Fusion, face: number): string;
   free(): void;
@@ -86,6 +89,7 @@ interface Arrangement {
   fusion: Fusion;
   names: Map<number, string>;
   fronts(): Front[];
+  scene: Scene;
   freeShapes(): void;
 }
 
@@ -108,6 +112,7 @@ function collect(makers: (() => Arrangement)[]): Division {
       reached: new Map(parts.flatMap(({ stock, reached }) => stock.map(({ id }) => [id, reached] as const))),
       neighbours: once(() => neighboursOf(pieces)),
       fronts: once(() => largest(parts.flatMap((part) => part.fronts()))),
+      wallsOf: (some) => wallsOf(parts.find(({ fusion }) => fusion === some[0]!.fusion)!.scene, some),
       nameOf: (fusion, face) => names.get(fusion)?.get(face) ?? "unnamed",
       free,
     };
@@ -153,6 +158,7 @@ function divideTogether(
       fusion,
       names,
       fronts: () => frontsOf(scene, drafts),
+      scene,
       freeShapes: () => {
         for (const shape of owned) freeShape(shape);
       },

@@ -1,13 +1,17 @@
+import { Groups } from "../groups";
 import {
   adjacency,
+  type Fusion,
   freeShape,
   mergeFaces,
   mergeFacesApart,
+  orientedSkin,
   ownHandle,
   type Shape,
   shellOf,
   solidFromFaces,
   tightened,
+  type Vec3,
 } from "../kernel";
 import { faceNamesOf } from "../naming";
 import type { Division } from "./division";
@@ -32,6 +36,54 @@ export function joinPieces(division: Division, pieces: readonly Piece[]): Joined
     const joined = cluster.length === 1 ? alone(division, cluster[0]!) : together(division, cluster);
     return { ...joined, pieces: cluster };
   });
+}
+
+/** Pieces of a sheet with what closes them where they were cut, and places where they stay open there. */
+export interface Closed extends Joined {
+  open: Vec3[];
+}
+
+/**
+ * Pieces of one stock sheet, on one side of each cutter, closed where they were cut (`wallsOf`): those that a wall joins are one body,
+ * a solid where nothing of it is open any more. The shapes belong to the caller.
+ */
+export function closePieces(division: Division, pieces: readonly Piece[]): Closed[] {
+  const { fusion } = pieces[0]!;
+  const { faces: walls, open } = division.wallsOf(pieces);
+  const parts = [...pieces.map(({ uses }) => uses.map(({ face }) => face)), ...walls.map((face) => [face])];
+  return togetherByEdges(fusion, parts).map((places) => {
+    const cluster = places.flatMap((place) => pieces[place] ?? []);
+    const uses = cluster.flatMap((piece) => piece.uses);
+    const own = [...uses.map(({ face }) => face), ...places.flatMap((place) => walls[place - pieces.length] ?? [])];
+    const made = orientedSkin(
+      own.map((face) => fusion.faceHandle(face)),
+      uses.map(({ sign }) => sign),
+    );
+    const order = made.order.map((place) => own[place]!);
+    const joined = merged(
+      made.closed ? "solid" : "sheet",
+      made.shape,
+      order.map((face) => fusion.surface(face).signature),
+      order.map((face) => division.nameOf(fusion, face)),
+      mergeFacesApart,
+    );
+    const edges = new Set(uses.flatMap(({ face }) => fusion.faceEdges(face).map(({ edge }) => edge)));
+    return { ...joined, pieces: cluster, open: open.flatMap(({ edge, at }) => (edges.has(edge) ? [at] : [])) };
+  });
+}
+
+/** Which lists of faces hang together by shared edges, by place. */
+function togetherByEdges({ faceEdges }: Fusion, parts: readonly number[][]): number[][] {
+  const groups = new Groups(parts.length);
+  const first = new Map<number, number>();
+  parts.forEach((faces, i) => {
+    for (const { edge } of faces.flatMap((face) => faceEdges(face))) {
+      const other = first.get(edge);
+      if (other === undefined) first.set(edge, i);
+      else groups.join(i, other);
+    }
+  });
+  return groups.all();
 }
 
 function alone(division: Division, { form, fusion, shape, uses }: Piece): Omit<Joined, "pieces"> {

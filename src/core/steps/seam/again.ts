@@ -30,6 +30,7 @@ import { SAME_PLACE } from "../../tolerance";
 import type { StepContext, StepOutcome, ValuesOf } from "../evaluation";
 import type { Elsewhere } from "../shared/repeat/elsewhere";
 import { settleBodies } from "./bodies";
+import { closedAsSolid } from "./closing";
 import type { seam } from "./declare";
 import { knivesOf } from "./knives";
 import { refuseMany, refuseManyMade } from "./many";
@@ -74,18 +75,20 @@ interface Decided {
 /**
  * Does again elsewhere what steps did that divide: copies of their cutters divide what came of them, and each piece gets the fate that
  * it had there on those sides of them. A piece goes that any of the places scraps.
- * @param targets what came of the steps, as it is now.
+ * @param picked what came of the steps, as it is now.
  * @throws SeamError `not-repeatable` where a step does what means nothing elsewhere; `unclear-again` where it decided on one of several
  * pieces that nothing but their place tells apart.
  */
 export function divideAgain(
   steps: readonly Divided[],
-  targets: readonly Body[],
+  picked: readonly Body[],
   places: readonly Elsewhere[],
   context: StepContext,
 ): StepOutcome {
   for (const step of steps) refuseUnrepeatable(step, context);
   const owned: Shape[] = [];
+  const closing = steps.some(({ values }) => values.close);
+  const targets = closing ? picked.map((body) => closedAsSolid(body, owned)) : picked;
   let division: Division | null = null;
   try {
     const works = steps.map((step) => workOf(step, targets, places, owned, context));
@@ -107,7 +110,7 @@ export function divideAgain(
     );
     tellReach(division, settled, unreached(targets, steps, division, context), knives, null, context);
     if (works.some(({ step }) => step.values.preset !== "split")) tellApart(division, settled, targets, null, context);
-    const { made, becomes, traces } = settleBodies(division, settled, targets, context);
+    const { made, becomes, traces } = settleBodies(division, settled, targets, context, "", { closing });
     if (made.length === 0)
       fail("nothing-left", "Nothing is left where this is done again: every piece is scrap. Take fewer places.", {
         step: context.step,

@@ -1,6 +1,8 @@
 import type { Body } from "../../items";
 import { comparePlaces } from "../../naming";
 import {
+  type Closed,
+  closePieces,
   type Division,
   IN_NAMES,
   type Joined,
@@ -12,14 +14,23 @@ import {
   type Settled,
   writeMark,
 } from "../../seam";
+import { counted } from "../../words";
 import type { StepContext, Trace } from "../evaluation";
 import { type Lump, united } from "./unite";
+
+/** What more is wanted of what is kept. */
+interface Settling {
+  /** The bodies that groups go to, by their names. */
+  to?: ReadonlyMap<string, Body>;
+  /** Whether pieces of sheets are closed where they were cut. */
+  closing?: boolean;
+}
 
 /**
  * Kept pieces become bodies, groups are joined, and everything gets the id and name that it keeps after an edit.
  * @returns what was made; of how many bodies each group is; what became of the stock that is one body still, by id, and of the bodies
  * that groups went to; those, by id, which are used up; and what all of it is known by.
- * @param mark what tells its groups from others of the step that have their name. @param to the bodies that groups go to, by their names.
+ * @param mark what tells its groups from others of the step that have their name.
  */
 export function settleBodies(
   division: Division,
@@ -27,7 +38,7 @@ export function settleBodies(
   stock: readonly Body[],
   context: StepContext,
   mark = "",
-  to: ReadonlyMap<string, Body> = new Map(),
+  { to = new Map(), closing = false }: Settling = {},
 ) {
   const { step } = context;
   const made: Body[] = [];
@@ -52,24 +63,28 @@ export function settleBodies(
     }
   }
   const count = new Map<string | undefined, number>();
-  for (const piece of single) {
-    const [owner] = piece.stock;
-    const several = single.filter((other) => other.stock[0] === owner).length > 1;
+  const lots = lotsOf(division, single, closing);
+  const idOfPiece = new Map<Piece, string>();
+  for (const joined of lots) {
+    const [first] = joined.pieces;
+    const [owner] = first!.stock;
+    const several = lots.filter(({ pieces: [other] }) => other!.stock[0] === owner).length > 1;
     const number = (count.get(owner) ?? 0) + 1;
     count.set(owner, number);
-    const [joined] = joinPieces(division, [piece]);
-    const id = `${step}:${piece.key()}`;
-    inherit(joined!, id);
+    const id = `${step}:${first!.key()}`;
+    for (const piece of joined.pieces) idOfPiece.set(piece, id);
+    inherit(joined, id);
     const suffix = several ? String(number) : "";
     // What was enclosed is of no stock.
-    made.push(toBody(joined!, id, owner ? { from: owner, suffix } : { text: `Fill${suffix && ` ${suffix}`}` }));
+    made.push(toBody(joined, id, owner ? { from: owner, suffix } : { text: `Fill${suffix && ` ${suffix}`}` }));
+    tellOpen(joined, context);
   }
-  const kept = new Set(single);
-  const traces = [pieceTraces(division.pieces, (piece) => (kept.has(piece) ? `${step}:${piece.key()}` : null))];
+  const traces = [pieceTraces(division.pieces, (piece) => idOfPiece.get(piece) ?? null)];
   const joinedTo: Record<string, string> = {};
   for (const [name, pieces] of groups) {
     const body = to.get(name) ?? null;
-    const joined = united(joinPieces(division, pieces), body, context);
+    const closed = closing && pieces.every(({ form, fusion }) => form === "sheet" && fusion === pieces[0]!.fusion);
+    const joined = united(closed ? closePieces(division, pieces) : joinPieces(division, pieces), body, context);
     lumps.set(name, joined.length);
     const { order, trace } = lumpTraces(step, `group:${name}${mark}`, joined);
     order.forEach((lump, i) => {
@@ -91,6 +106,47 @@ export function settleBodies(
     tellGroupApart(name, joined, body, context);
   }
   return { made, lumps, becomes: { ...soleHeirs(stock, heirs), ...joinedTo }, used: Object.keys(joinedTo), traces };
+}
+
+/** A body to be, with the places where it should have been closed and is not. */
+type Lot = Joined & { open?: Closed["open"] };
+
+/**
+ * What each body is made of that no group is: a piece, or those of a sheet on the same sides of all cutters that what closes them joins.
+ * In the order of their first pieces.
+ */
+function lotsOf(
+  division: Division,
+  pieces: readonly Piece[],
+  closing: boolean,
+): (Joined & { open?: Closed["open"] })[] {
+  const classes = new Map<string, Piece[]>();
+  for (const piece of pieces) {
+    const closes = closing && piece.form === "sheet";
+    const key = closes ? `${piece.stock[0]} ${JSON.stringify(piece.sides)}` : `${piece.index}`;
+    classes.set(key, [...(classes.get(key) ?? []), piece]);
+  }
+  return [...classes.values()]
+    .flatMap((same) =>
+      closing && same[0]!.form === "sheet" ? closePieces(division, same) : joinPieces(division, same),
+    )
+    .sort((a, b) => a.pieces[0]!.index - b.pieces[0]!.index);
+}
+
+/** Tells of a body that was to be closed and is open still where it was cut. */
+function tellOpen({ open = [], pieces }: Lot, { step, warn, nameOf }: StepContext): void {
+  if (open.length === 0) return;
+  const owner = pieces[0]!.stock[0]!;
+  const [at, ...places] = open.map((place): [number, number, number] => [...place]);
+  warn({
+    code: "stays-open",
+    message: `${nameOf(owner)} stays open where it was cut, along ${counted(open.length, "edge")}: nothing of a cutter begins and ends there all round.`,
+    step,
+    bodies: [owner],
+    pieces: pieces.map(({ key }) => key()),
+    at: at!,
+    ...(places.length > 0 ? { places } : {}),
+  });
 }
 
 /** Tells of a group that is not one body, or does not touch the one that it goes to. */

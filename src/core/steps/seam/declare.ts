@@ -26,7 +26,7 @@ const schema = z.object({
     .boolean()
     .default(false)
     .describe(
-      "fill: whether openings of the bodies are closed, each along the face that it is in, or flat across a ring of open edges",
+      "fill: whether openings of the bodies are closed, each along the face that it is in, or flat across a ring of open edges; split, trim, subtract: whether sheets are closed where they are cut, by what of the cutters lies there",
     ),
   runSheets: z
     .boolean()
@@ -133,6 +133,14 @@ export const seam = declareStep({
       label: "Close openings",
       help: "Ends of bores, mouths of pockets and necks, rings of open edges: each along the face that it is in, or flat across",
       when: { key: "preset", is: ["fill"] },
+    },
+    {
+      key: "close",
+      kind: "toggle",
+      label: "Close what is cut",
+      help: "Sheets get walls where they are cut, by what of the cutters lies there; what is closed all round is a solid then",
+      when: [{ key: "preset", is: ["split", "trim", "subtract"] }, { any: ["stock"] }],
+      onlyWith: { trait: "skin", in: ["stock"] },
     },
     {
       key: "keepCutters",

@@ -18,6 +18,7 @@ import { SAME_PLACE } from "../../tolerance";
 import { formatLength } from "../../units";
 import { evaluates, type StepContext, type StepOutcome, type ValuesOf } from "../evaluation";
 import { settleBodies } from "./bodies";
+import { closedAsSolid } from "./closing";
 import { seam } from "./declare";
 import { divideByWalls, refuseOpen, tellIdleWalls } from "./fill";
 import { joinsOf, tellIdleJoins } from "./joins";
@@ -83,7 +84,7 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
     if (values.preset === "intersect" && !division.pieces.some((piece) => ids.every((id) => piece.stock.includes(id))))
       fail("nothing-common", `These bodies have nothing in common: ${gapText(operands)}.`, { step, bodies: ids });
     const to = joinsOf(values, operands, context);
-    const outcome = settleBodies(division, settled, operands, context, "", to);
+    const outcome = settleBodies(division, settled, operands, context, "", { to });
     tellIdleJoins(to, outcome.lumps, context);
     const undecided = values.fates.length + values.rules.length === 0;
     if (values.preset === "union" && outcome.lumps.get("union")! > 1 && undecided)
@@ -112,9 +113,10 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
   }
 }
 
-function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
+function cut(values: Values, picked: Body[], context: StepContext): StepOutcome {
   const { step } = context;
   const owned: Shape[] = [];
+  const stock = values.close ? picked.map((body) => closedAsSolid(body, owned)) : picked;
   let held: { value: Division; done(): void } | null = null;
   try {
     const { knives, faces, listed, keepSide } = knivesOf(values, stock, context, owned);
@@ -140,7 +142,7 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
         });
     }
     refuseMany(stock, knives, context);
-    held = context.held(...whatDivides(values, stock, knives, faces, context), () => {
+    held = context.held(...whatDivides(values, picked, knives, faces, context), () => {
       const made = divideEach(stock, knives, context);
       // It may ask its knives for more later on.
       const shapes = owned.splice(0);
@@ -163,11 +165,15 @@ function cut(values: Values, stock: Body[], context: StepContext): StepOutcome {
     // What a rule says of a piece answers what would be asked about it.
     const answered = { ...settled, decided: new Set([...settled.decided, ...by]) };
     tellReach(division, answered, stock, knives, { ...values, keepSide }, context);
-    if (values.preset !== "split") tellApart(division, answered, stock, values.fates, context);
     if (values.preset === "trim") tellBothSides(division, answered, context);
     const to = joinsOf(values, stock, context);
-    const outcome = settleBodies(division, settled, stock, context, "", to);
+    const outcome = settleBodies(division, settled, stock, context, "", { to, closing: values.close });
     const { made, traces } = outcome;
+    const bodiesOf = ({ id }: Body) =>
+      new Set(division.pieces.flatMap((piece, i) => (piece.stock.includes(id) ? (traces[0]![i]!.id ?? []) : []))).size;
+    // What closes the cut may join what it cut apart.
+    const apart = values.close ? stock.filter((body) => bodiesOf(body) > 1) : stock;
+    if (values.preset !== "split") tellApart(division, answered, apart, values.fates, context);
     tellIdleJoins(to, outcome.lumps, context);
     if (made.length === 0)
       fail("nothing-left", "Nothing is kept: every piece is scrap. Keep at least one piece, or turn a side round.", {
@@ -222,7 +228,7 @@ function fill(values: Values, context: StepContext): StepOutcome {
     const settled = settle(values, division, preset, context);
     tellIdleWalls(division, knives, context);
     const to = joinsOf(values, [], context);
-    const { made, traces, lumps, used, becomes } = settleBodies(division, settled, [], context, "", to);
+    const { made, traces, lumps, used, becomes } = settleBodies(division, settled, [], context, "", { to });
     tellIdleJoins(to, lumps, context);
     if (made.length === 0)
       fail("nothing-left", "Nothing is kept: every piece is scrap. Keep at least one piece.", { step });
@@ -242,7 +248,7 @@ function heirsOf({ becomes, used }: ReturnType<typeof settleBodies>, { keepStock
 
 /** All that a division by cutters depends on: what is decided about its pieces is not among it. */
 function whatDivides(
-  { cutters, cutterFaces, runOn, runSheets }: Values,
+  { cutters, cutterFaces, runOn, runSheets, close }: Values,
   stock: readonly Body[],
   knives: readonly Knife[],
   faces: readonly { body: Body; face: number }[],
@@ -257,6 +263,7 @@ function whatDivides(
       faces.map(({ face }) => face),
       runOn,
       runSheets,
+      close,
       earlierNames([...stock, ...knives.map(({ item }) => item)], context),
     ],
   ];
