@@ -81,6 +81,7 @@ export function fuse(args: readonly Shape[], crossings = true): Fusion {
         fusion.free();
         continue;
       }
+      fusion.delicate = delicate;
       if (gap <= CLOSE) {
         best?.fusion.free();
         return fusion;

@@ -39,6 +39,8 @@ export interface Fusion {
   images: FaceUse[][][];
   /** The faces that the division left as they were. */
   unchanged: ReadonlySet<number>;
+  /** Whether the arguments lie delicately to each other: nearly tangent, nearly parallel, nearly in one another. */
+  delicate?: boolean;
   /** A handle for a numbered face, valid until `free`. */
   faceHandle(face: number): Shape;
   /** What a numbered face lies on. */

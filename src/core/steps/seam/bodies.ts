@@ -24,6 +24,8 @@ interface Settling {
   to?: ReadonlyMap<string, Body>;
   /** Whether pieces of sheets are closed where they were cut. */
   closing?: boolean;
+  /** Pieces that are parts of others, which stay. */
+  into?: ReadonlyMap<Piece, Piece>;
 }
 
 /**
@@ -38,7 +40,7 @@ export function settleBodies(
   stock: readonly Body[],
   context: StepContext,
   mark = "",
-  { to = new Map(), closing = false }: Settling = {},
+  { to = new Map(), closing = false, into = new Map() }: Settling = {},
 ) {
   const { step } = context;
   const made: Body[] = [];
@@ -63,7 +65,7 @@ export function settleBodies(
     }
   }
   const count = new Map<string | undefined, number>();
-  const lots = lotsOf(division, single, closing);
+  const lots = lotsOf(division, single, closing, into);
   const idOfPiece = new Map<Piece, string>();
   for (const joined of lots) {
     const [first] = joined.pieces;
@@ -112,19 +114,23 @@ export function settleBodies(
 type Lot = Joined & { open?: Closed["open"] };
 
 /**
- * What each body is made of that no group is: a piece, or those of a sheet on the same sides of all cutters that what closes them joins.
+ * What each body is made of that no group is: a piece with those that are parts of it, or those of a sheet on the same sides of all
+ * cutters that what closes them joins.
  * In the order of their first pieces.
  */
 function lotsOf(
   division: Division,
   pieces: readonly Piece[],
   closing: boolean,
-): (Joined & { open?: Closed["open"] })[] {
+  into: ReadonlyMap<Piece, Piece>,
+): Lot[] {
   const classes = new Map<string, Piece[]>();
-  for (const piece of pieces) {
+  // What another is a part of comes first: the body is called after it.
+  for (const own of [...pieces].sort((a, b) => Number(into.has(a)) - Number(into.has(b)))) {
+    const piece = into.get(own) ?? own;
     const closes = closing && piece.form === "sheet";
     const key = closes ? `${piece.stock[0]} ${JSON.stringify(piece.sides)}` : `${piece.index}`;
-    classes.set(key, [...(classes.get(key) ?? []), piece]);
+    classes.set(key, [...(classes.get(key) ?? []), own]);
   }
   return [...classes.values()]
     .flatMap((same) =>

@@ -1,4 +1,5 @@
 import * as z from "zod";
+import { lengthField } from "../../params";
 import { faceRefSchema, itemRef } from "../../references";
 import { fateRuleSchema } from "../../seam/piece";
 import { dividesAll, keepSideSchema, presetSchema } from "../../seam/presets";
@@ -57,6 +58,11 @@ const schema = z.object({
     .max(100)
     .default([])
     .describe("Groups that are joined to a body, which goes on as what comes of them: the group's name, and the body"),
+  mergeUnder: lengthField({ min: 0, max: 1 })
+    .default(0)
+    .describe(
+      "split, trim, subtract: pieces thinner than this on the whole are parts of what they lie beside, mm; 0: none are",
+    ),
   keepCutters: z.boolean().default(true).describe("Whether the cutters stay on the bench afterwards"),
   keepStock: z.boolean().default(false).describe("Whether the stock also stays as it was, beside what is made of it"),
 });
@@ -141,6 +147,13 @@ export const seam = declareStep({
       help: "Sheets get walls where they are cut, by what of the cutters lies there; what is closed all round is a solid then",
       when: [{ key: "preset", is: ["split", "trim", "subtract"] }, { any: ["stock"] }],
       onlyWith: { trait: "skin", in: ["stock"] },
+    },
+    {
+      key: "mergeUnder",
+      kind: "length",
+      label: "Merge slivers thinner than",
+      help: "They get the fate of what they lie beside, and are one with it; 0 leaves all pieces as they are",
+      when: { key: "preset", is: ["split", "trim", "subtract"] },
     },
     {
       key: "keepCutters",

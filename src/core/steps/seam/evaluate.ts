@@ -27,7 +27,8 @@ import { refuseMany, refuseManyMade } from "./many";
 import { roomAround } from "./room";
 import { listedOf, ruled } from "./ruled";
 import { refuseShort } from "./short";
-import { tellApart, tellBothSides, tellQuestions, tellReach } from "./tell";
+import { withSlivers } from "./slivers";
+import { tellApart, tellBothSides, tellQuestions, tellReach, tellSkins } from "./tell";
 
 type Values = ValuesOf<typeof seam>;
 
@@ -161,13 +162,16 @@ function cut(values: Values, picked: Body[], context: StepContext): StepOutcome 
       presetFate(values.preset, piece, [], keepSide, (id) => division.reached.get(piece.stock[0]!)!.has(id));
     const all = () => new Map([...listedOf(values.stock, context), ...listed]);
     const { preset, by } = ruled(values.rules, division, plain, all, context);
-    const settled = settle(values, division, preset, context);
+    const given = settle(values, division, preset, context);
     // What a rule says of a piece answers what would be asked about it.
-    const answered = { ...settled, decided: new Set([...settled.decided, ...by]) };
+    const decided = new Set([...given.decided, ...by]);
+    const { settled, into } = withSlivers(division, given, { ...values, stock, knives, decided }, context);
+    const answered = { ...settled, decided };
     tellReach(division, answered, stock, knives, { ...values, keepSide }, context);
+    if (!values.close) tellSkins(stock, division, context);
     if (values.preset === "trim") tellBothSides(division, answered, context);
     const to = joinsOf(values, stock, context);
-    const outcome = settleBodies(division, settled, stock, context, "", { to, closing: values.close });
+    const outcome = settleBodies(division, settled, stock, context, "", { to, closing: values.close, into });
     const { made, traces } = outcome;
     const bodiesOf = ({ id }: Body) =>
       new Set(division.pieces.flatMap((piece, i) => (piece.stock.includes(id) ? (traces[0]![i]!.id ?? []) : []))).size;

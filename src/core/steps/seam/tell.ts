@@ -1,6 +1,6 @@
 import type { Repair, Trouble } from "../../errors";
 import type { Body } from "../../items";
-import { surfaceCentre } from "../../kernel";
+import { openPlaces, surfaceCentre } from "../../kernel";
 import {
   type Division,
   type FateRule,
@@ -167,4 +167,25 @@ export function tellBothSides({ pieces }: Division, settled: Settled, context: S
     step: context.step,
     pieces: unsure.map(({ key }) => key()),
   } satisfies Trouble);
+}
+
+/** Tells of stock that may have been taken for a solid: a sheet that is closed all round, which a cut leaves open. */
+export function tellSkins(stock: readonly Body[], { reached }: Division, { step, nameOf, warn }: StepContext): void {
+  const skins = stock.filter(
+    ({ id, kind, shape }) => kind === "sheet" && reached.get(id)!.size > 0 && openPlaces(shape).length === 0,
+  );
+  const [first] = skins;
+  if (!first) return;
+  warn({
+    code: "skin-not-solid",
+    message:
+      skins.length === 1
+        ? `${nameOf(first.id)} is a sheet closed all round, and no solid: where it is cut it is left open.`
+        : `${skins.length} of the stock are sheets closed all round, and no solids: where they are cut they are left open.`,
+    step,
+    field: "close",
+    bodies: skins.map(({ id }) => id),
+    at: [...surfaceCentre(first.shape)],
+    others: [{ label: "Close what is cut", step, set: { close: true } }],
+  });
 }
