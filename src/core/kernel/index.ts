@@ -13,6 +13,7 @@ export { type Inwards, inwardsFrom } from "./facts/at-edge";
 export { boxOf, looseBoxOf } from "./facts/box";
 export * from "./facts/counts";
 export * from "./facts/distance";
+export { edgeEnds, openEdgeAhead } from "./facts/edge-ahead";
 export * from "./facts/edges";
 export { allFaceFacts, type FaceFacts, type FaceKind } from "./facts/face-facts";
 export { notedGap, tightened, widestGap } from "./facts/gaps";

@@ -2,6 +2,7 @@ import type { Body } from "../items";
 import { diagonal, looseBoxOf, nearest, outwardAlong, runInside, type Vec3 } from "../kernel";
 import { SAME_PLACE } from "../tolerance";
 import type { Dangling, Knife } from "./division";
+import { endOfSlit, type Slit } from "./slits";
 
 /** Where and by how much a cutter fails to divide its stock. */
 export interface Shortfall {
@@ -35,6 +36,12 @@ export function shortBy(dangling: Dangling, stock: Body): Shortfall {
     }
   }
   return worst;
+}
+
+/** Where a cutter that crosses a sheet ends within it; null where it does not. */
+export function shortOnSheet(slit: Slit, { id, shape }: Body): Shortfall | null {
+  const end = endOfSlit(slit, shape);
+  return end && { cutter: slit.cutter, stock: id, how: "short", ...end };
 }
 
 /** How far away a cutter passes that touches none of the stock; the nearest stock is named. */

@@ -8,6 +8,7 @@ import { neighboursOf } from "./neighbours";
 import { keyOf, type Piece } from "./piece";
 import { type Known, once, Scene } from "./scene";
 import { sheetPieces } from "./sheet-pieces";
+import { type Slit, slitsOf } from "./slits";
 import { SolidDivider } from "./solid-pieces";
 import { type Walls, wallsOf } from "./walls";
 
@@ -35,6 +36,8 @@ export interface Dangling {
 export interface Division {
   pieces: Piece[];
   dangling: Dangling[];
+  /** Where cutters cross stock sheets part of the way. */
+  slits: Slit[];
   /** For each stock body that was divided by itself, the cutters that reach it, by id. */
   reached: Map<string, Set<string>>;
   /** Of each piece, by index, those that were cut from it. */
@@ -84,6 +87,7 @@ export function divideRoom(room: Body, walls: readonly Knife[], known: Known = {
 interface Arrangement {
   drafts: FoundPiece[];
   dangling: Dangling[];
+  slits: Slit[];
   stock: readonly Body[];
   reached: Set<string>;
   fusion: Fusion;
@@ -109,6 +113,7 @@ function collect(makers: (() => Arrangement)[]): Division {
     return {
       pieces,
       dangling: parts.flatMap((part) => part.dangling),
+      slits: parts.flatMap((part) => part.slits),
       reached: new Map(parts.flatMap(({ stock, reached }) => stock.map(({ id }) => [id, reached] as const))),
       neighbours: once(() => neighboursOf(pieces)),
       fronts: once(() => largest(parts.flatMap((part) => part.fronts()))),
@@ -153,6 +158,7 @@ function divideTogether(
     return {
       drafts,
       dangling: solids.dangling,
+      slits: slitsOf(scene),
       stock,
       reached: dividing(cutters, drafts),
       fusion,

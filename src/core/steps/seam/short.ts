@@ -1,6 +1,6 @@
 import { fail, type Repair, type Trouble } from "../../errors";
 import { type Body, has, type Item } from "../../items";
-import { type Division, type Knife, missesBy, reachesAny, type Shortfall, shortBy } from "../../seam";
+import { type Division, type Knife, missesBy, reachesAny, type Shortfall, shortBy, shortOnSheet } from "../../seam";
 import { formatLength } from "../../units";
 import type { StepContext } from "../evaluation";
 
@@ -25,9 +25,11 @@ export function refuseShort(
     seam: context.step,
   }),
 ): void {
-  const shorts = worstOfEach(
-    division.dangling.map((dangling) => shortBy(dangling, stock.find((body) => body.id === dangling.stock)!)),
-  );
+  const bodyOf = (id: string) => stock.find((body) => body.id === id)!;
+  const shorts = worstOfEach([
+    ...division.dangling.map((dangling) => shortBy(dangling, bodyOf(dangling.stock))),
+    ...division.slits.flatMap((slit) => shortOnSheet(slit, bodyOf(slit.stock)) ?? []),
+  ]);
   const misses = knives
     .filter(({ item: { id } }) => !reachesAny(division, id) && !shorts.some(({ cutter }) => cutter === id))
     .map((knife) => missesBy(knife, othersThan(knife, stock)));
