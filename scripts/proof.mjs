@@ -64,6 +64,18 @@ const proofs = [
     what: "500 rooms among solids in a closed box, divided by planes: as the box within is, less the solids, divided by the planes",
   },
   {
+    name: "mixed",
+    file: "src/core/testing/trust/mixed.test.ts",
+    env: { PROOF_MIXED: 500 },
+    what: "500 solids divided by up to four cutters of mixed kinds, tangent and coincident ones among them: each cell as points and triangles say",
+  },
+  {
+    name: "table",
+    file: "src/core/testing/trust/fates-table.test.ts",
+    env: { PROOF_TABLE: 20 },
+    what: "20 seam jobs under 10 edits each: decisions found or asked about, none wrong; rules all right",
+  },
+  {
     name: "thirty",
     file: "src/core/evaluate/thirty-steps.test.ts",
     env: { PROOF_WHOLE: 1 },

@@ -11,7 +11,7 @@ import { type Drawn, SCENES, type Scene } from "./scenes";
 export interface Verdict {
   scene: string;
   /** What was tried: a decision, a name, or a step that picks the piece. */
-  what: "fate" | "name" | "step";
+  what: "fate" | "name" | "step" | "rule";
   outcome: "right" | "asked" | "wrong" | "skipped";
   why: string;
   job: unknown;
@@ -36,6 +36,50 @@ function run(steps: Steps, more: Record<string, unknown> = {}, options: Partial<
   return { job, ...evaluatePart(job, job.parts[0]!, { cache: new ResultCache(), file: () => undefined, ...options }) };
 }
 
+/** Gives all pieces that lie as one of them does a fate by a rule, edits the job, and looks whether it is still the same ones. */
+export function tryRule(scene: Scene<unknown>, sizes: unknown, random: Random): Verdict | null {
+  const before = scene.draw(sizes);
+  const after = scene.draw(scene.edit(sizes, random));
+  if (before.unsure || after.unsure) return null;
+  const first = run(before.steps, {}, { pieces: before.cut });
+  const pieces = first.pieces ?? [];
+  try {
+    const marked = pieces.flatMap(({ piece, shape }) =>
+      markedIn([shape], before.marks)[0]!.length > 0 ? [{ piece, shape }] : [],
+    );
+    if (marked.length === 0) return null;
+    const { sides } = random.pick(marked).piece;
+    const alike = (one: Record<string, string>) => Object.keys(sides).every((id) => one[id] === sides[id]);
+    const own = new Set(
+      marked.filter(({ piece }) => alike(piece.sides)).flatMap(({ shape }) => markedIn([shape], before.marks)[0]!),
+    );
+    const others = Object.keys(before.marks).filter((mark) => !own.has(mark));
+    const rules = [{ where: { sides }, fate: "group", group: "Chosen" }];
+    const ruled = run(
+      after.steps.map((entry) => (entry.id === after.cut ? { ...entry, rules } : entry)),
+      {},
+      { pieces: after.cut },
+    );
+    const report = ruled.steps.find(({ id }) => id === after.cut)!;
+    const found = ruled.pieces ?? [];
+    try {
+      if (report.state === "failed" || report.state === "waiting") return null;
+      const marksOf = (chosen: boolean) =>
+        found
+          .filter(({ fate }) => (fate.group === "Chosen") === chosen)
+          .flatMap(({ shape }) => markedIn([shape], after.marks)[0]!);
+      const [hit, left] = [marksOf(true), marksOf(false)];
+      const wrong = [...hit.filter((mark) => others.includes(mark)), ...left.filter((mark) => own.has(mark))];
+      const why = `hit ${hit}; left ${left}; meant ${[...own]}`;
+      return { scene: scene.name, what: "rule", outcome: wrong.length === 0 ? "right" : "wrong", why, job: ruled.job };
+    } finally {
+      freePieces(found);
+    }
+  } finally {
+    freePieces(pieces);
+  }
+}
+
 const holds = (shape: Shape, at: Vec3) =>
   shapeKind(shape) === "solid" ? contains(shape, at) : (distanceToPoint(shape, at)?.gap ?? 1) < 1e-6;
 
@@ -46,7 +90,11 @@ const markedIn = (shapes: readonly Shape[], marks: Record<string, Vec3>): string
 /** Makes a job by chance, says something of one piece, edits the job by chance, and looks where what was said went. */
 export function tryEdit(random: Random): Verdict[] {
   const scene: Scene<unknown> = random.pick(SCENES);
-  const sizes = scene.sizes(random);
+  return tryEditOf(scene, scene.sizes(random), random);
+}
+
+/** The same with a job that is given by its sizes. */
+export function tryEditOf(scene: Scene<unknown>, sizes: unknown, random: Random): Verdict[] {
   const before = scene.draw(sizes);
   const drawn = scene.draw(scene.edit(sizes, random));
   const edited = { ...drawn, steps: random.chance(0.2) ? putIn(drawn, random) : drawn.steps };

@@ -1,0 +1,32 @@
+import { writeFileSync } from "node:fs";
+import Module from "manifold-3d";
+import { beforeAll, expect, test } from "vitest";
+import { loadNodeKernel } from "../../kernel/library/node";
+import { type MixedVerdict, tryMixed } from "./mixed";
+import { Random } from "./random";
+
+let engine: Awaited<ReturnType<typeof Module>>;
+beforeAll(async () => {
+  await loadNodeKernel();
+  engine = await Module();
+  engine.setup();
+});
+
+/** How many scenes are tried: a sample on every run, all of them by `npm run proof`. */
+const SCENES = Number(process.env.PROOF_MIXED ?? 20);
+const SEED = Number(process.env.PROOF_SEED ?? 1130);
+
+test(`${SCENES} solids divided by solids, planes, round faces and drawings: each cell as its cutters say`, () => {
+  const verdicts: MixedVerdict[] = [];
+  for (let i = 0; i < SCENES; i++) verdicts.push(tryMixed(new Random(SEED + i), engine));
+  const count = (outcome: MixedVerdict["outcome"]) => verdicts.filter((verdict) => verdict.outcome === outcome).length;
+  if (process.env.PROOF_OUT) writeFileSync(process.env.PROOF_OUT, JSON.stringify(verdicts));
+  const reasons = verdicts.flatMap(({ outcome, why }) => (outcome === "refused" ? [why] : []));
+  console.log(
+    `mixed: ${SCENES} scenes; right ${count("right")}, refused ${count("refused")} (${[...new Set(reasons)].join(", ")}), wrong ${count("wrong")}`,
+  );
+  const wrong = verdicts.filter(({ outcome }) => outcome === "wrong");
+  expect(wrong.map(({ why, steps }) => `${why}: ${JSON.stringify(steps)}`)).toEqual([]);
+  // A cutter that misses all of the stock is refused where it is the only one, and nothing else is.
+  expect(reasons.filter((why) => why !== "cutter-misses")).toEqual([]);
+});
