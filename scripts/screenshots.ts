@@ -65,13 +65,6 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.mouse.click(x, y, { button: "right" });
     await page.waitForTimeout(400);
   },
-  help: async (page) => {
-    await part(page, "Ballast flask");
-    await page.keyboard.press("/");
-    await page.keyboard.type("how pipe");
-    await page.keyboard.press("Enter");
-    await page.waitForTimeout(600);
-  },
   tools: async (page) => {
     await part(page, "Hub");
     await page.keyboard.press("2");
@@ -213,10 +206,57 @@ async function take(name: string, id: string, set: (page: Page) => Promise<void>
 
 await take("jobs", "", async () => {});
 for (const [name, set] of Object.entries(VIEWS)) await take(name, demo, set);
-for (const [name, document] of Object.entries({ short, lacks })) {
+const drawn = (id: string, points: number[][]) => ({
+  id,
+  type: "sketch",
+  entities: points.flatMap(([x, y], i): Record<string, unknown>[] => [
+    { id: `p${i}`, type: "point", x, y },
+    ...(i > 0 ? [{ id: `l${i}`, type: "line", from: `p${i - 1}`, to: `p${i}` }] : []),
+  ]),
+});
+const skin = (id: string, name: string, sketch: string) => ({
+  id,
+  type: "extrude",
+  name,
+  sketch: [sketch],
+  as: "sheet",
+  extent: "symmetric",
+  distance: 60,
+});
+const leak = {
+  name: "Tray skins",
+  parts: [
+    {
+      id: "p",
+      name: "Tray skins",
+      steps: [
+        drawn("k", [
+          [-26, 0],
+          [26, 0],
+        ]),
+        skin("a", "Floor", "k"),
+        drawn("q", [
+          [-20, 0.02],
+          [-20, 18],
+          [20, 18],
+          [20, 0.05],
+        ]),
+        skin("b", "Hood", "q"),
+        { id: "u", type: "workplane", name: "Front end", base: "xy", offset: -25 },
+        { id: "v", type: "workplane", name: "Back end", base: "xy", offset: 25 },
+        { id: "s", type: "seam", name: "Fill the tray", preset: "fill", stock: ["a", "b"], cutters: ["u", "v"] },
+      ],
+    },
+  ],
+};
+for (const [name, document] of Object.entries({ short, lacks, leak })) {
   if (wanted.length > 0 && !wanted.includes(name)) continue;
   const id = await job(document);
-  await take(name, id, async () => {});
+  await take(name, id, async (page) => {
+    if (name !== "leak") return;
+    await step(page, "Fill the tray");
+    await idle(page);
+  });
   await remove(id);
 }
 await browser.close();

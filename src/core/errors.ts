@@ -14,6 +14,8 @@ export interface Trouble {
   at?: [number, number, number];
   /** Further places that it is about. */
   places?: [number, number, number][];
+  /** Lines that it is about, each through its places, mm: as where a skin is open. */
+  paths?: [number, number, number][][];
   /** Pieces of the step to light up, by their keys. */
   pieces?: string[];
   /** Faces to light up, by their names. */

@@ -25,6 +25,7 @@ export { nearlyInPlane, nearlyMeetFlat } from "./facts/near-planes";
 export * from "./facts/neighbourhoods";
 export * from "./facts/on-face";
 export { subshapePlanes } from "./facts/planes";
+export { openRims, type Rim } from "./facts/rims";
 export { meetsItself } from "./facts/self-contact";
 export { soundSolid, type Unsoundness, unsoundness } from "./facts/soundness";
 export { spansWithin } from "./facts/spans-within";

@@ -243,6 +243,47 @@ describe("rooms among several bodies", () => {
     expect(error!.places).toHaveLength(1);
   });
 
+  test("a sheet that nearly meets another: the leak as a line, with its width from end to end", () => {
+    const draft = (id: string, points: number[][], more: object = {}) => ({
+      id,
+      type: "sketch",
+      ...more,
+      entities: points.flatMap(([x, y], i) => [
+        { id: `p${i}`, type: "point", x, y },
+        ...(i > 0 ? [{ id: `l${i}`, type: "line", from: `p${i - 1}`, to: `p${i}` }] : []),
+      ]),
+    });
+    const skin = (by: number) => [
+      draft("k", [
+        [-20, 0],
+        [20, 0],
+      ]),
+      { id: "a", type: "extrude", name: "Floor", sketch: ["k"], as: "sheet", extent: "symmetric", distance: 60 },
+      draft("q", [
+        [-20, 0.02],
+        [-20, 15],
+        [20, 15],
+        [20, 0.02 + by],
+      ]),
+      { id: "b", type: "extrude", name: "Hood", sketch: ["q"], as: "sheet", extent: "symmetric", distance: 60 },
+    ];
+    const ends = [plane("p", "xy", -25), plane("w", "xy", 25)];
+    const { error } = buildSteps(...skin(0.05), ...ends, fill(["a", "b"], ["p", "w"])).step("f");
+    expect(error!.message).toMatch(
+      /^These enclose nothing: Floor and Hood are 0\.02 mm to 0\.07 mm apart along 1[12]\d mm\./,
+    );
+    const along = error!.paths!.flat();
+    expect(along.length).toBeGreaterThan(20);
+    for (const [x, y] of along) {
+      expect(Math.abs(Math.abs(x!) - 20)).toBeLessThan(1e-6);
+      expect(y!).toBeLessThan(0.0701);
+    }
+    // A rim that nothing comes near is told with its length, all round.
+    const open = buildSteps(...skin(0).slice(2), fill(["b"], [])).step("f").error!;
+    expect(open.message).toContain("it ends in an open rim 259.92 mm long");
+    expect(open.paths).toHaveLength(8);
+  });
+
   test("bars that meet in edges alone, between two planes", () => {
     const bars = [
       box("c", [10, 10, 20], [-15, 0, 0]),

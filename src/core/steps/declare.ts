@@ -21,6 +21,8 @@ export type Field = {
   when?: FieldCondition | FieldCondition[];
   /** It does something only with what has a trait in one of some lists, or with anything in another: else a form need not ask for it. */
   onlyWith?: { trait: Trait; in: string[]; orAnyIn?: string };
+  /** A form asks for it only while it is set to something, or where the step has something to say about it. */
+  quiet?: true;
 } & (
   | { kind: "length" | "angle" | "count" }
   | { kind: "point"; labels?: [string, string, string]; plain?: boolean }

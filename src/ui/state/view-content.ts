@@ -61,6 +61,7 @@ export function viewContentOf(state: State, dark: boolean, part: Part): ViewCont
     section,
     dark,
     marks: placesOf(troubleOf(state)),
+    faults: segmentsOf(troubleOf(state)),
   };
   // While a step is open all can be picked from, as soon as it is known what lies before it: until then the picture stays.
   const choosing = state.editing !== null && state.evaluation?.before !== undefined;
@@ -170,6 +171,10 @@ export const placeOfPiece = ({ inner, centre }: PieceView): readonly [number, nu
 
 function placesOf(trouble: Trouble | null): ViewContent["marks"] {
   return trouble?.at ? [trouble.at, ...(trouble.places ?? [])] : [];
+}
+
+function segmentsOf(trouble: Trouble | null): ViewContent["faults"] {
+  return (trouble?.paths ?? []).flatMap((path) => path.slice(1).flatMap((to, i) => [...path[i]!, ...to]));
 }
 
 function average(values: number[]): number {

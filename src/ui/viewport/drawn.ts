@@ -61,6 +61,8 @@ export interface ViewContent {
   dark: boolean;
   /** Places to mark, as where cutters stop short. */
   marks: readonly (readonly [number, number, number])[];
+  /** Lines of what is wrong, as where a skin is open: segments in space. */
+  faults: readonly number[];
 }
 
 export interface Hit {

@@ -51,10 +51,13 @@ export function disposePlane(group: Group): void {
   }
 }
 
+/** The colour of what is wrong: of places and lines. */
+export const FAULT = "#a11b1b";
+
 /** A ring with a cross: "here". */
 export function makeMarker(): Group {
   const group = new Group();
-  const material = new LineBasicMaterial({ color: "#a11b1b", depthTest: false });
+  const material = new LineBasicMaterial({ color: FAULT, depthTest: false });
   const ring = Array.from({ length: 24 }, (_, i): [number, number, number] => [
     Math.cos((i * Math.PI) / 12),
     Math.sin((i * Math.PI) / 12),

@@ -19,6 +19,8 @@ import {
   Vector3,
   WebGLRenderer,
 } from "three";
+import { LineSegments2 } from "three/addons/lines/LineSegments2.js";
+import { LineSegmentsGeometry } from "three/addons/lines/LineSegmentsGeometry.js";
 import { Batch, type Member, MOST_VERTICES } from "./batch";
 import { BodyObject } from "./body-object";
 import type { Hit, ViewContent, ViewSection } from "./drawn";
@@ -44,6 +46,7 @@ export class ViewScene {
   private readonly materials = new ViewMaterials();
   private readonly batch = new Batch(this.materials);
   private readonly planes = new Map<string, Group>();
+  private faults: { segments: ViewContent["faults"]; lines: LineSegments2 } | null = null;
   private readonly lines = new Map<string, LineSegments<BufferGeometry, LineBasicMaterial>>();
   private caps: SectionCap[] = [];
   private readonly light = new DirectionalLight(0xffffff, 2.1);
@@ -101,6 +104,7 @@ export class ViewScene {
     this.drawPlanes(drawing);
     this.drawLines(drawing);
     this.drawMarks(drawing.marks);
+    this.drawFaults(drawing.faults);
     // A view that was empty is fitted to the first thing that comes into it.
     const empty = drawing.bodies.length === 0 && drawing.lines.length === 0;
     if (empty) this.fitted = false;
@@ -497,8 +501,24 @@ export class ViewScene {
     }
   }
 
+  private drawFaults(segments: ViewContent["faults"]): void {
+    if (this.faults?.segments === segments || (!this.faults && segments.length === 0)) return;
+    if (this.faults) {
+      this.scene.remove(this.faults.lines);
+      this.faults.lines.geometry.dispose();
+      this.faults = null;
+    }
+    if (segments.length === 0) return;
+    const lines = new LineSegments2(new LineSegmentsGeometry().setPositions([...segments]), this.materials.fault);
+    lines.computeLineDistances();
+    lines.renderOrder = 6;
+    this.faults = { segments, lines };
+    this.scene.add(lines);
+  }
+
   dispose(): void {
     this.picture.stop();
+    this.faults?.lines.geometry.dispose();
     this.camera.dispose();
     this.batch.dispose();
     for (const object of this.objects.values()) object.dispose();

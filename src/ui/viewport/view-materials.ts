@@ -10,6 +10,7 @@ import {
 import { LineMaterial } from "three/addons/lines/LineMaterial.js";
 import type { Band } from "@/core/check";
 import { type ViewColours, viewColours } from "./palette";
+import { FAULT } from "./scene-marks";
 import { MOST_BANDS, TONES } from "./tones";
 
 /** How a thing is drawn. */
@@ -53,6 +54,14 @@ export class ViewMaterials {
     polygonOffsetUnits: -1,
   });
   readonly litEdge = new LineMaterial({ linewidth: 5, depthTest: false, transparent: true });
+  readonly fault = new LineMaterial({
+    linewidth: 4,
+    depthTest: false,
+    transparent: true,
+    dashed: true,
+    dashSize: 3,
+    gapSize: 1.5,
+  });
   readonly litCorner = new PointsMaterial({ size: 11, sizeAttenuation: false, depthTest: false, transparent: true });
 
   /** The colours of the view and where it is cut open, for all that is drawn from here on. */
@@ -65,6 +74,7 @@ export class ViewMaterials {
     this.colours = colours;
     this.clip = clip;
     this.seam.color.set(colours.seam);
+    this.fault.color.set(FAULT);
     for (const material of [this.lit, this.litEdge, this.litCorner]) material.color.set(colours.pick);
     for (const material of this.edges.values()) material.color.set(colours.edge);
     for (const material of [
@@ -162,6 +172,7 @@ export class ViewMaterials {
   resize(width: number, height: number): void {
     this.seam.resolution.set(width, height);
     this.litEdge.resolution.set(width, height);
+    this.fault.resolution.set(width, height);
   }
 
   dispose(): void {
@@ -173,6 +184,7 @@ export class ViewMaterials {
       this.seam,
       this.lit,
       this.litEdge,
+      this.fault,
       this.litCorner,
     ];
     for (const material of all) material.dispose();

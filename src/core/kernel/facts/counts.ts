@@ -1,4 +1,3 @@
-import { Groups } from "../../groups";
 import type { EdgeUse, Structure } from "../binary";
 import { incidenceOf } from "../library/incidence";
 import type { Shape } from "../library/topology";
@@ -6,6 +5,7 @@ import type { Vec3 } from "../space/vectors";
 import { allEdgeFacts } from "./edges";
 import { openPlaces } from "./measure";
 import { verticesOf } from "./neighbourhoods";
+import { rimsOf } from "./rims";
 import { endOf, sectorsAt } from "./sectors";
 
 /** A place where a skin touches itself: the material there has no thickness. */
@@ -51,7 +51,7 @@ export function countsOf(shape: Shape): Counts {
     pinched.edges.push(...one.pinched.edges);
     pinched.vertices.push(...one.pinched.vertices);
   }
-  const rims = countRims(incidence, openPlaces(shape));
+  const rims = rimsOf(incidence, openPlaces(shape)).length;
   const { vertices, edges, faces, loops } = total;
   const shells = incidence.shells.length;
   const genus = shells - (vertices - edges + faces - (loops - faces) + rims) / 2;
@@ -158,18 +158,4 @@ function met(fans: Fan[], end: string, part: Part): Fan[] {
     parts: new Set([part, ...touched.flatMap((fan) => [...fan.parts])]),
   };
   return [...fans.filter((fan) => !touched.includes(fan)), joined];
-}
-
-/** Groups open edges that share a vertex: each group is one rim of the skin. */
-function countRims({ edges }: Structure, open: readonly number[]): number {
-  const groups = new Groups(open.length);
-  const first = new Map<number, number>();
-  open.forEach((edge, i) => {
-    for (const vertex of edges[edge]!.vertices) {
-      const other = first.get(vertex);
-      if (other === undefined) first.set(vertex, i);
-      else groups.join(i, other);
-    }
-  });
-  return groups.all().length;
 }

@@ -151,6 +151,7 @@ export const seam = declareStep({
     {
       key: "mergeUnder",
       kind: "length",
+      quiet: true,
       label: "Merge slivers thinner than",
       help: "They get the fate of what they lie beside, and are one with it; 0 leaves all pieces as they are",
       when: { key: "preset", is: ["split", "trim", "subtract"] },

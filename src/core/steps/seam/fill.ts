@@ -51,6 +51,7 @@ export function refuseOpen(items: readonly Item[], close: boolean, { step, nameO
   const bodies = items.flatMap((item) => (has(item, "body") ? [item.id] : []));
   const closes = !close && bodies.length > 0;
   const [at, ...places] = (leak?.places ?? []).map((place): [number, number, number] => [...place]);
+  const paths = (leak?.paths ?? []).map((path) => path.map((place): [number, number, number] => [...place]));
   fail(
     "nothing-enclosed",
     `${who} nothing${leak ? `: ${leak.words}` : ""}. Add what closes it, as a workplane or a sheet${closes ? ", or close the openings of the bodies" : ""}.`,
@@ -59,6 +60,7 @@ export function refuseOpen(items: readonly Item[], close: boolean, { step, nameO
       bodies,
       ...(at ? { at } : {}),
       ...(places.length > 0 ? { places } : {}),
+      ...(paths.length > 0 ? { paths } : {}),
       ...(closes ? { repair: { label: "Close the openings", step, set: { close: true } } } : {}),
     },
   );
