@@ -58,6 +58,12 @@ const proofs = [
     what: "solids that other programs wrote, cut by 660 planes, bars, balls, cones and rings by chance: pieces closed, valid, and the whole together",
   },
   {
+    name: "programs",
+    file: "src/core/seam/other-programs.test.ts",
+    env: { PROOF_WHOLE: 1 },
+    what: "15 STEP files that other programs wrote: split by planes, and the room between them and six planes filled",
+  },
+  {
     name: "fills",
     file: "src/core/seam/fill-laws.test.ts",
     env: { PROOF_FILLS: 500 },

@@ -2,7 +2,8 @@ import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import path from "node:path";
 import { beforeAll, describe, expect, test } from "vitest";
-import { areaOf, boxOf, centre, dot, notedGap, sub, surfaceCentre, type Vec3, volumeOf } from "../kernel";
+import type { Body } from "../items";
+import { areaOf, boxOf, centre, diagonal, dot, notedGap, sub, surfaceCentre, type Vec3, volumeOf } from "../kernel";
 import { loadNodeKernel } from "../kernel/library/node";
 import { apart } from "../testing/apart";
 import { build, jobOf } from "../testing/harness";
@@ -79,8 +80,28 @@ describe("a solid that another program wrote, cut by planes through its middle",
       const sides = pieces.map(({ shape }) => Math.sign(dot(sub(surfaceCentre(shape), through), normal)));
       expect(new Set(sides)).toEqual(new Set([1, -1]));
     }
+    fills(largest, [read], more, options);
   });
 });
+
+/** The room between a solid and six planes round it: what the planes hold, less the solid; a hollow within it is a room of its own. */
+function fills(solid: Body, before: Record<string, unknown>[], more: object, options: { file(): Uint8Array }) {
+  const { min, max } = boxOf(solid.shape)!;
+  const margin = 0.1 * diagonal({ min, max });
+  const planes = (["yz", "zx", "xy"] as const).flatMap((base, k) =>
+    [min[k]! - margin, max[k]! + margin].map((offset, i) => ({ id: `w${k}${i}`, type: "workplane", base, offset })),
+  );
+  const fill = { id: "s", type: "seam", preset: "fill", stock: [solid.id], cutters: planes.map(({ id }) => id) };
+  const built = build(jobOf([...before, ...planes, fill], { ...more }), options);
+  expect(built.step("s").error).toBeUndefined();
+  const rooms = built.reports.filter(({ id }) => id.startsWith("s:"));
+  expect(rooms.length).toBeGreaterThan(0);
+  for (const { closed, valid } of rooms) expect({ closed, valid }).toEqual({ closed: true, valid: true });
+  const held = max.reduce((volume, most, k) => volume * (most - min[k]! + 2 * margin), 1);
+  const open = (notedGap(solid.shape) ?? 0) * areaOf(solid.shape);
+  const found = rooms.reduce((sum, { volume }) => sum + volume!, 0);
+  expect(Math.abs(found - (held - volumeOf(solid.shape)))).toBeLessThan(1e-6 * held + open);
+}
 
 test("a body whose file's own numbers do not agree says how closely it came in, and where", () => {
   const bytes = new Uint8Array(readFileSync(path.join(FOLDER, "cax-if/s1-c5-214/TAIL_TURBINE.stp")));
