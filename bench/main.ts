@@ -7,6 +7,7 @@ import { loadNodeKernel } from "../src/core/kernel/library/node";
 import { Drag, solveSketch } from "../src/core/sketch";
 import { jobOf } from "../src/core/testing/harness";
 import { SketchMaker } from "../src/core/testing/sketches";
+import { pieces } from "./divide";
 import { editToPicture } from "./edit";
 import { edits } from "./log";
 import { median, show, time } from "./ratios";
@@ -192,6 +193,7 @@ else {
   await loadNodeKernel();
   presets(41);
   unchanged();
+  await pieces(9);
   await editToPicture(21);
   dragging();
   await edits(60);

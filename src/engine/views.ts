@@ -1,7 +1,7 @@
 import { measure } from "@/core/check";
 import type { BenchItem, PartResult, StepReport } from "@/core/evaluate";
 import { type BodyView, handlingOf, type ItemView, seamLength, type ViewMesh, viewMesh } from "@/core/items";
-import { innerPoint, MeshStore, surfaceCentre } from "@/core/kernel";
+import { innerPoint, MeshStore, placeWithin, surfaceCentre } from "@/core/kernel";
 import type { PieceView, SentPiece } from "./contract";
 
 /** What is on the bench, as the page draws it: measures and names kept with their results, meshes only where they are asked for. */
@@ -45,13 +45,15 @@ export class Views {
   ): SentPiece {
     let facts = this.pieces.get(source);
     if (!facts) {
+      const mesh = viewMesh(this.meshes, shape, piece.faces);
       facts = {
         measures: measure(shape, piece.form),
-        inner: innerPoint(shape),
+        // For the eye: its number stands there.
+        inner: piece.form === "solid" ? placeWithin(mesh) : innerPoint(shape),
         centre: surfaceCentre(shape),
         seam: seamLength(shape, piece.faces),
         meshId: `${this.mark}:${++this.made}`,
-        mesh: viewMesh(this.meshes, shape, piece.faces),
+        mesh,
       };
       this.pieces.set(source, facts);
     }

@@ -1,7 +1,7 @@
 import type { ChFi3d_FilletShape } from "replicad-opencascadejs";
 import { lib } from "../library/library";
 import { scoped } from "../library/scope";
-import { asEdge, listOf, type Shape } from "../library/topology";
+import { asEdge, listOf, ownHandle, type Shape, subshapes } from "../library/topology";
 
 /** The library's own operations without anything of ours round them: what the bench compares the seam engine with. */
 export type BareOperation = "union" | "subtract" | "intersect" | "split";
@@ -30,6 +30,19 @@ export function bare(
     algorithm.Build(scope.use(new oc.Message_ProgressRange()));
     if (merge) algorithm.SimplifyResult(true, true, 1e-9);
     scope.use(algorithm.Shape());
+  });
+}
+
+/** The solids that the library's splitter makes of one by sheets. They belong to the caller. */
+export function bareSplit(stock: Shape, knives: readonly Shape[]): Shape[] {
+  return scoped((scope) => {
+    const oc = lib();
+    const algorithm = scope.use(new oc.BRepAlgoAPI_Splitter());
+    algorithm.SetArguments(listOf(scope, [stock]));
+    algorithm.SetTools(listOf(scope, knives));
+    algorithm.SetNonDestructive(true);
+    algorithm.Build(scope.use(new oc.Message_ProgressRange()));
+    return subshapes(scope, scope.use(algorithm.Shape()), "solid").map(ownHandle);
   });
 }
 

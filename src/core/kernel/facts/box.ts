@@ -1,5 +1,6 @@
 import type { Bnd_Box } from "replicad-opencascadejs";
 import { type Conic, conicTerms, type FaceStructure, furthestParameters, isConic, type SurfaceFrame } from "../binary";
+import { identityOf } from "../library/identity";
 import { edgeHandles, incidenceOf } from "../library/incidence";
 import { lib } from "../library/library";
 import { type Scope, scoped } from "../library/scope";
@@ -8,14 +9,14 @@ import { add, type Box, sub, type Vec3 } from "../space/vectors";
 import { readPoint } from "./measure";
 import { type ParameterRange, parameterRange } from "./parameter-range";
 
-const tightBoxes = new WeakMap<Shape, Box | null>();
+const tightBoxes = new WeakMap<object, Box | null>();
 
 /** The tight box of a shape, millimetres; null for a shape without geometry. */
 export function boxOf(shape: Shape): Box | null {
-  let known = tightBoxes.get(shape);
+  let known = tightBoxes.get(identityOf(shape));
   if (known === undefined) {
     known = tightBox(shape);
-    tightBoxes.set(shape, known);
+    tightBoxes.set(identityOf(shape), known);
   }
   return known;
 }
@@ -131,24 +132,24 @@ function readBox(scope: Scope, box: Bnd_Box): Box | null {
   return box.IsVoid() ? null : { min: readPoint(scope, box.CornerMin()), max: readPoint(scope, box.CornerMax()) };
 }
 
-const looseBoxes = new WeakMap<Shape, Box | null>();
+const looseBoxes = new WeakMap<object, Box | null>();
 
 /** Notes a box that surely holds a shape just made, so that nobody has to ask the library for it. */
 export function rememberBox(shape: Shape, middle: Vec3, reach: number): void {
   const away: Vec3 = [reach, reach, reach];
-  looseBoxes.set(shape, { min: sub(middle, away), max: add(middle, away) });
+  looseBoxes.set(identityOf(shape), { min: sub(middle, away), max: add(middle, away) });
 }
 
 /** A box that surely holds a shape, a little larger than need be: for sizing cutters, at a fraction of the cost. */
 export function looseBoxOf(shape: Shape): Box | null {
-  let known = looseBoxes.get(shape);
+  let known = looseBoxes.get(identityOf(shape));
   if (known === undefined) {
     known = scoped((scope) => {
       const box = scope.use(new (lib().Bnd_Box)());
       lib().BRepBndLib.Add(shape, box, false);
       return readBox(scope, box);
     });
-    looseBoxes.set(shape, known);
+    looseBoxes.set(identityOf(shape), known);
   }
   return known;
 }

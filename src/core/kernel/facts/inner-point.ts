@@ -19,7 +19,19 @@ export function innerPoint(shape: Shape): Vec3 | null {
         ? null
         : pointOnFace(faces.reduce((best, face) => (areaOf(face) > areaOf(best) ? face : best)));
     });
-  const { positions, indices } = tessellate(shape, { linear: 0.5, angular: 0.5 });
+  return deepPlaces(tessellate(shape, { linear: 0.5, angular: 0.5 })).find((at) => contains(shape, at)) ?? null;
+}
+
+/** A place well inside a solid, as its triangles show it: as near to inside as those are to its skin. Null when none is found. */
+export const placeWithin = (mesh: Triangles): Vec3 | null => deepPlaces(mesh)[0] ?? null;
+
+interface Triangles {
+  positions: ArrayLike<number>;
+  indices: ArrayLike<number>;
+}
+
+/** Places half-way from the middles of the largest triangles, straight into the material, to the next skin: the deepest first. */
+function deepPlaces({ positions, indices }: Triangles): Vec3[] {
   const corner = (i: number): Vec3 => [positions[i * 3]!, positions[i * 3 + 1]!, positions[i * 3 + 2]!];
   const triangles: { a: Vec3; ab: Vec3; ac: Vec3; size: number; normal: Vec3 }[] = [];
   for (let t = 0; t < indices.length; t += 3) {
@@ -40,6 +52,5 @@ export function innerPoint(shape: Shape): Vec3 | null {
     }
     if (Number.isFinite(depth)) candidates.push({ at: add(from, scale(into, depth / 2)), depth });
   }
-  candidates.sort((p, q) => q.depth - p.depth);
-  return candidates.find(({ at }) => contains(shape, at))?.at ?? null;
+  return candidates.sort((p, q) => q.depth - p.depth).map(({ at }) => at);
 }

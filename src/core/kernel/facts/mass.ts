@@ -1,3 +1,4 @@
+import { identityOf } from "../library/identity";
 import { incidenceOf } from "../library/incidence";
 import { lib } from "../library/library";
 import { scoped } from "../library/scope";
@@ -7,16 +8,16 @@ import { type FaceIntegrals, faceIntegrals } from "./integrals";
 import { readPoint } from "./measure";
 
 type Forms = (FaceIntegrals | null | undefined)[];
-const exactForms = new WeakMap<Shape, Forms>();
-const roughForms = new WeakMap<Shape, Forms>();
+const exactForms = new WeakMap<object, Forms>();
+const roughForms = new WeakMap<object, Forms>();
 
 /** The closed form of one face of a shape, by place; null where there is none. */
 function closedForm(shape: Shape, place: number, rough = false): FaceIntegrals | null {
   const known = rough ? roughForms : exactForms;
-  let forms = known.get(shape);
+  let forms = known.get(identityOf(shape));
   if (!forms) {
     forms = [];
-    known.set(shape, forms);
+    known.set(identityOf(shape), forms);
   }
   const form = forms[place] === undefined ? faceIntegrals(incidenceOf(shape), place, rough) : forms[place];
   forms[place] = form;
@@ -87,8 +88,8 @@ export interface FaceMass {
   centre: Vec3;
 }
 
-const exactMasses = new WeakMap<Shape, (FaceMass | undefined)[]>();
-const roughMasses = new WeakMap<Shape, (FaceMass | undefined)[]>();
+const exactMasses = new WeakMap<object, (FaceMass | undefined)[]>();
+const roughMasses = new WeakMap<object, (FaceMass | undefined)[]>();
 
 /** The area and the middle of one face, by place: without those of all the others where that takes time. */
 export const faceMass = (shape: Shape, place: number): FaceMass => massBy(exactMasses, shape, place);
@@ -96,11 +97,11 @@ export const faceMass = (shape: Shape, place: number): FaceMass => massBy(exactM
 /** The same, with free faces as they are seen quickly: good enough to tell places by. */
 const roughMass = (shape: Shape, place: number): FaceMass => massBy(roughMasses, shape, place);
 
-function massBy(known: WeakMap<Shape, (FaceMass | undefined)[]>, shape: Shape, place: number): FaceMass {
-  let masses = known.get(shape);
+function massBy(known: WeakMap<object, (FaceMass | undefined)[]>, shape: Shape, place: number): FaceMass {
+  let masses = known.get(identityOf(shape));
   if (!masses) {
     masses = [];
-    known.set(shape, masses);
+    known.set(identityOf(shape), masses);
   }
   let mass = masses[place];
   if (!mass) {

@@ -1,3 +1,4 @@
+import { identityOf } from "../library/identity";
 import { type Shape, shapeKind } from "../library/topology";
 import { type Mesh, tessellate } from "../mesh/tessellate";
 import { diagonal } from "../space/vectors";
@@ -9,7 +10,7 @@ const FIXED = 1e-3;
 /** Of a body's size, and radians. */
 const FINE = { linear: 1 / 1000, angular: 0.15 };
 
-const known = new WeakMap<Shape, number>();
+const known = new WeakMap<object, number>();
 
 /**
  * How far the volume of a solid may be off what it is, mm³: 0 where every face is had exactly, else what the volume between fine
@@ -17,13 +18,13 @@ const known = new WeakMap<Shape, number>();
  */
 export function volumeWithin(shape: Shape): number {
   if (shapeKind(shape) !== "solid" || formVolume(shape) !== null) return 0;
-  let within = known.get(shape);
+  let within = known.get(identityOf(shape));
   if (within === undefined) {
     const volume = volumeOf(shape);
     const linear = FINE.linear * diagonal(looseBoxOf(shape)!);
     const triangles = volumeUnder(tessellate(shape, { ...FINE, linear }));
     within = Math.max(FIXED * Math.abs(volume), Math.abs(triangles - volume));
-    known.set(shape, within);
+    known.set(identityOf(shape), within);
   }
   return within;
 }

@@ -1,5 +1,6 @@
 import type { TopoDS_Edge, TopoDS_Vertex } from "replicad-opencascadejs";
 import { type Structure, structureOf } from "../binary";
+import { identityOf } from "./identity";
 import { keepWith } from "./kept";
 import { lib } from "./library";
 import { walked } from "./reused";
@@ -8,24 +9,24 @@ import { asEdge, facesOf, occurrences, type Shape, ShapeMap } from "./topology";
 
 const RECORD = "/shape.bin";
 
-const known = new WeakMap<Shape, Structure>();
+const known = new WeakMap<object, Structure>();
 
 /**
  * A shape's structure and its elementary geometry. Asking the library part by part takes several thousand calls; its
  * own record of the shape is had with one, and holds the same numbers.
  */
 export function incidenceOf(shape: Shape): Structure {
-  let found = known.get(shape);
+  let found = known.get(identityOf(shape));
   if (!found) {
     found = structureOf(recordOf(shape));
-    known.set(shape, found);
+    known.set(identityOf(shape), found);
   }
   return found;
 }
 
 /** Notes that a copy has the structure and the geometry of what it was copied from, so that nobody has to ask the library for it. */
 export function rememberCopy(copy: Shape, of: Shape): void {
-  known.set(copy, incidenceOf(of));
+  known.set(identityOf(copy), incidenceOf(of));
 }
 
 /** The library's own record of a shape. */

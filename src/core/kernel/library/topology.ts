@@ -1,4 +1,5 @@
 import type { TopoDS_Edge, TopoDS_Face, TopoDS_Shape } from "replicad-opencascadejs";
+import { sameAs } from "./identity";
 import { keepWith, release } from "./kept";
 import { lib } from "./library";
 import { walked } from "./reused";
@@ -109,7 +110,9 @@ export function occurrences(scope: Scope, shape: Shape, kind: SubshapeKind, outs
 }
 
 /** A handle of its own for a subshape found in a scope, which the caller frees. */
-export function ownHandle(shape: Shape): Shape {
+export const ownHandle = (shape: Shape): Shape => sameAs(anotherHandle(shape), shape);
+
+function anotherHandle(shape: Shape): Shape {
   const oc = lib();
   switch (shapeKind(shape)) {
     case "solid":

@@ -188,7 +188,8 @@ function cut(values: Values, picked: Body[], context: StepContext): StepOutcome 
       used.push(...knives.filter((knife) => isOwnItem(knife, values, context)).map((knife) => knife.item.id));
     used.push(...outcome.used);
     const becomes = heirsOf(outcome, values);
-    return { made, used: [...new Set(used)], becomes, traces, ...reports(division, settled, preset, context) };
+    const shown = reports(division, settled, preset, context, values.preset === "trim");
+    return { made, used: [...new Set(used)], becomes, traces, ...shown };
   } finally {
     held?.done();
     for (const shape of owned) freeShape(shape);
@@ -297,11 +298,13 @@ function reports(
   settled: Settled,
   preset: (piece: Piece) => PresetFate,
   context: StepContext,
+  trims = false,
 ): Pick<StepOutcome, "pieces" | "fronts"> {
   if (!context.wantsPieces) return {};
   const neighbours = division.neighbours();
   return {
-    fronts: division.fronts(),
+    // Only a trim asks which side of a cutter stays.
+    fronts: trims ? division.fronts() : [],
     pieces: division.pieces.map((source) => {
       const { shape, fusion: _f, uses: _u, bounds: _b, spans: _s, spot: _p, kinds: _k, key, mark, ...piece } = source;
       return {
