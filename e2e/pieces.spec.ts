@@ -139,6 +139,22 @@ test("many picked and decided on together, in the tray and in the view; what lie
   const beside = page.locator("[data-beside]");
   await expect(beside).toHaveCount(4);
   await expect(page.locator("[data-number]")).toHaveCount(27);
+  await expect(page.locator("[data-seam]")).toHaveText("seam 140 mm");
+
+  // A section cuts the pieces open: the middle of the block is seen, in the colour of the piece that lies there.
+  const centre = async () => {
+    await tray.getByRole("heading").hover();
+    const spot = await project(page, [8, 8, 8]);
+    const box = (await page.locator("canvas[tabindex]").boundingBox())!;
+    const clip = { x: box.x + spot.x - 4, y: box.y + spot.y - 4, width: 8, height: 8 };
+    return (await page.screenshot({ clip })).toString("base64");
+  };
+  const whole = await centre();
+  await page.getByRole("button", { name: "Section", exact: true }).click();
+  await expect(page.getByRole("group", { name: "Section" })).toBeVisible();
+  await expect.poll(centre).not.toEqual(whole);
+  await page.getByRole("button", { name: "Section", exact: true }).click();
+  await expect.poll(centre).toEqual(whole);
 
   // From one to another with Shift; one of them left out again; scrapped together.
   await tray.getByRole("checkbox", { name: "Pick piece 1", exact: true }).click();

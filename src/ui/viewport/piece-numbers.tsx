@@ -1,7 +1,8 @@
 "use client";
 import { useShallow } from "zustand/react/shallow";
 import type { PieceView } from "@/engine/contract";
-import { useWorkspace } from "../state/context";
+import { formatLength } from "../settings/format";
+import { useJob, useWorkspace } from "../state/context";
 import { neighboursOf } from "../state/piece-picks";
 import { lookOfPiece, placeOfPiece, shiftsOf, shownPieces } from "../state/view-content";
 import { pieceColour } from "./palette";
@@ -12,7 +13,7 @@ const MOST = 40;
 
 /**
  * The numbers of the pieces where they lie, as on their cards; from the one that is pointed at a line to each that it was cut from,
- * which can be followed when they are pulled apart.
+ * which can be followed when they are pulled apart, and how long its seam is.
  */
 export function PieceNumbers({ scene }: { scene: ViewScene }) {
   const pieces = useWorkspace(useShallow(shownPieces));
@@ -27,6 +28,7 @@ export function PieceNumbers({ scene }: { scene: ViewScene }) {
   const selected = useWorkspace((state) => state.selected);
   const picks = useWorkspace((state) => state.pickedPieces);
   const pull = useWorkspace((state) => state.pull);
+  const unit = useJob((state) => state.job.units);
   if (!pieces) return null;
   const shifts = shiftsOf(pieces, pull);
   const point = (index: number) =>
@@ -88,6 +90,22 @@ export function PieceNumbers({ scene }: { scene: ViewScene }) {
             >
               {piece.index + 1}
             </text>
+            {piece === chosen && piece.seam > 0 ? (
+              <text
+                data-seam
+                x={x}
+                y={y + 27}
+                textAnchor="middle"
+                className="num"
+                fontSize={12}
+                fill="var(--ink)"
+                stroke="var(--sheet)"
+                strokeWidth={4}
+                paintOrder="stroke"
+              >
+                seam {formatLength(piece.seam, unit)}
+              </text>
+            ) : null}
           </g>
         );
       })}
