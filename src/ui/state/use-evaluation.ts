@@ -7,6 +7,7 @@ import { type Evaluation, isBodyView, type ViewMesh } from "@/engine/contract";
 import { Cancelled, type EngineHost } from "@/engine/host";
 import { api } from "./api";
 import { useJob, useStores, useWorkspace } from "./context";
+import { withDragged } from "./handles";
 import { Newest } from "./newest";
 import { problemsOf, scopeIn, withOpenStep } from "./open-values";
 import { ProgressTeller } from "./progress";
@@ -37,6 +38,7 @@ export function useEvaluation(): { stop(): void; again(): void } {
   const job = useJob((state) => state.job);
   const part = useWorkspace((state) => state.part);
   const editing = useWorkspace((state) => state.editing);
+  const dragged = useWorkspace((state) => state.dragged);
   const stored = useMemo(() => new StoredViews(workspace), [workspace]);
   const newest = useMemo(
     () => new Newest<Wanted>(evaluation(workspace, engines, stored), PATIENCE),
@@ -46,11 +48,11 @@ export function useEvaluation(): { stop(): void; again(): void } {
     if (editing && Object.keys(problemsOf(editing.step, scopeIn(job, part))).length > 0) return;
     // Not when its turn comes: the engine may still be at the part that was shown before.
     if (!editing) void stored.show(job, part);
-    newest.put({ job, part, editing });
+    newest.put({ job: withDragged(job, part, dragged), part, editing });
   };
   const latest = useRef(again);
   latest.current = again;
-  useEffect(() => latest.current(), [job, part, editing, newest]);
+  useEffect(() => latest.current(), [job, part, editing, dragged, newest]);
   useEffect(() => () => newest.stop(), [newest]);
   return { stop: () => newest.stop(), again: () => latest.current() };
 }

@@ -6,6 +6,7 @@ import type { Stage } from "@/core/steps";
 import type { Evaluation, ItemView, ViewMesh } from "@/engine/contract";
 import type { ViewSection } from "../viewport/drawn";
 import type { Checking } from "./checking";
+import type { Dragged } from "./handles";
 import type { Measuring } from "./measuring";
 import { EVERY, type PieceOrder } from "./piece-filter";
 import type { PiecePicks } from "./piece-picks";
@@ -45,6 +46,8 @@ export type ShownPieces = "kept" | "scrapped" | "both";
 export interface WorkspaceStore {
   part: string;
   editing: Editing | null;
+  /** A number of a step that is being dragged in the view; null while none is. */
+  dragged: Dragged | null;
   /** The field of the open step that clicks in the view go to. */
   picking: string | null;
   /** The step that was open when it was asked for; null for none. */
@@ -109,6 +112,7 @@ export function createWorkspaceStore(part: string) {
   return createStore<WorkspaceStore>()((set, get) => ({
     part,
     editing: null,
+    dragged: null,
     picking: null,
     evaluation: null,
     evaluatedFor: null,
@@ -147,6 +151,7 @@ export function createWorkspaceStore(part: string) {
     edit: (editing) =>
       set({
         editing,
+        dragged: null,
         sketchPicked: [],
         hoveredRegion: null,
         picking: null,

@@ -37,6 +37,12 @@ import { ViewMaterials } from "./view-materials";
 const REACH = 9;
 
 /** The view: draws when something changed, and tells what is under the pointer. Knows nothing of React. */
+/** The corners and the middles of the sides of a plane's square. */
+const RIM = [-1, 0, 1].flatMap((x) => [-1, 0, 1].flatMap((y) => (x === 0 && y === 0 ? [] : [[x, y] as const])));
+
+/** Pixels from the edge of the picture, so that what stands there has room. */
+const MARGIN = 50;
+
 export class ViewScene {
   private readonly renderer: WebGLRenderer;
   private readonly scene = new Scene();
@@ -293,6 +299,21 @@ export class ViewScene {
       group.position.copy(sphere.center).addScaledVector(normal, -height);
       group.quaternion.copy(new Quaternion().setFromUnitVectors(new Vector3(0, 0, 1), normal));
     }
+  }
+
+  /** A corner or the middle of a side of a plane as it is drawn, that lies in the picture and as far out as any; null where none does. */
+  planeRim(id: string): [number, number, number] | null {
+    const group = this.planes.get(id);
+    if (!group) return null;
+    const { clientWidth: wide, clientHeight: high } = this.renderer.domElement;
+    group.updateMatrixWorld();
+    const seen = RIM.flatMap(([x, y]) => {
+      const at = new Vector3(x, y, 0).applyMatrix4(group.matrixWorld).toArray() as [number, number, number];
+      const spot = this.project(at);
+      const inside = spot.x > MARGIN && spot.y > MARGIN && spot.x < wide - 2 * MARGIN && spot.y < high - MARGIN;
+      return inside ? [{ at, out: Math.hypot(spot.x - wide / 2, spot.y - high / 2) }] : [];
+    });
+    return seen.sort((a, b) => b.out - a.out)[0]?.at ?? null;
   }
 
   private drawLines({ lines: drawn, hovered }: ViewContent): void {

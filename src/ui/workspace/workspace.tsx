@@ -16,6 +16,7 @@ import { useEvaluation } from "../state/use-evaluation";
 import { shownPieces } from "../state/view-content";
 import { createWorkspaceStore } from "../state/workspace-store";
 import { Framing } from "../viewport/framing";
+import { Handles } from "../viewport/handles";
 import { PickedBar, PointerMenu } from "../viewport/picked-bar";
 import type { ViewScene } from "../viewport/scene";
 import { SideMarks } from "../viewport/side-marks";
@@ -94,6 +95,7 @@ function Bays() {
             <ViewBar scene={scene} />
             <ViewOverlay scene={scene} />
             <SideMarks scene={scene} />
+            <Handles scene={scene} />
             <ViewFrame scene={scene} />
             <PickedBar />
             <Framing scene={scene} />

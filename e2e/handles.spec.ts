@@ -1,0 +1,90 @@
+import type { Page } from "@playwright/test";
+import { built, open, postJob, saved } from "./helpers";
+import { expect, test } from "./server";
+
+const steps = [
+  { id: "a", type: "box", name: "Block", size: [60, 40, 20] },
+  { id: "w", type: "workplane", name: "Level", base: "xy", offset: 5 },
+  { id: "v", type: "workplane", name: "Across", base: "yz", offset: "2 * 4" },
+  { id: "s", type: "seam", name: "Cut", stock: ["a"], cutters: ["w", "v"] },
+];
+
+const offset = async (page: Page, id: string) => {
+  const { document } = await (await page.request.get(`/api/jobs/${id}`)).json();
+  return document.parts[0].steps[1].offset;
+};
+
+test("a cutting plane is dragged while its pieces are shown, and they follow; kept once, undone at once", async ({
+  page,
+}) => {
+  test.setTimeout(90_000);
+  const id = await postJob(page, steps);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await page.locator('[data-step="s"]').getByRole("button", { name: "Cut", exact: true }).click();
+  await built(page);
+  const tray = page.getByRole("region", { name: "Pieces" });
+  const grip = page.getByRole("slider", { name: "Level: offset" });
+  await expect(grip).toHaveAttribute("aria-valuetext", "5 mm");
+  // Two pieces lie on either side of 8: below 5 they are 38 by 40 by 5.
+  await expect(tray).toContainText("7600 mm³");
+
+  const box = (await grip.boundingBox())!;
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  // Upwards in the picture is upwards in the model; on the way the pieces are cut where the plane is now.
+  const seen = new Set<string>();
+  for (let i = 1; i <= 8; i++) {
+    await page.mouse.move(x, y - 6 * i);
+    await page.waitForTimeout(120);
+    seen.add(await tray.locator("[data-piece]").first().innerText());
+  }
+  expect(seen.size).toBeGreaterThan(3);
+  expect(await offset(page, id)).toBe(5);
+  await page.mouse.up();
+  await built(page);
+  await saved(page);
+  const kept = (await offset(page, id)) as number;
+  expect(kept).toBeGreaterThan(6);
+  await expect(grip).toHaveAttribute("aria-valuenow", String(kept));
+  await expect(page.locator('[data-exact="true"]').first()).toBeVisible();
+  // The seam is open still, and nothing of it was lost.
+  await expect(open(page)).toContainText("Cutters (2)");
+
+  // By key, and typed.
+  await grip.focus();
+  await page.keyboard.press("ArrowUp");
+  await built(page);
+  await expect.poll(() => offset(page, id)).toBeGreaterThan(kept);
+  await page.getByRole("button", { name: /mm$/ }).first().click();
+  await page.getByLabel("Level: offset, typed").fill("12,5");
+  await page.keyboard.press("Enter");
+  await built(page);
+  await expect.poll(() => offset(page, id)).toBe(12.5);
+  await expect(tray).toContainText("19 cm³");
+
+  // A formula is not dragged over.
+  const fixed = page.getByRole("slider", { name: "Across: offset" });
+  await expect(fixed).toHaveAttribute("aria-disabled", "true");
+  await expect(fixed).toHaveAttribute("title", /is at 2 \* 4/);
+});
+
+test("the plane that is open is dragged, too: its own number follows in the form", async ({ page }) => {
+  test.setTimeout(60_000);
+  const id = await postJob(page, steps);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await page.locator('[data-step="w"]').getByRole("button", { name: "Level", exact: true }).click();
+  await built(page);
+  const grip = page.getByRole("slider", { name: "Level: offset" });
+  await grip.focus();
+  for (let i = 0; i < 3; i++) await page.keyboard.press("ArrowUp");
+  await built(page);
+  const now = await grip.getAttribute("aria-valuenow");
+  expect(Number(now)).toBeGreaterThan(5);
+  await expect(open(page).getByLabel("Offset", { exact: true })).toHaveValue(now!);
+  await open(page).getByRole("button", { name: "Discard" }).click();
+  await built(page);
+  expect(await offset(page, id)).toBe(5);
+});
