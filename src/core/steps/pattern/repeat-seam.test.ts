@@ -306,6 +306,18 @@ test("copies that reach nothing are named by their place", () => {
   ]);
 });
 
+test("slivers that copies cut off are told, and merged where the step says so", () => {
+  const plane = { id: "w", type: "workplane", base: "yz", offset: 9.998 };
+  const split = { id: "s", type: "seam", stock: ["a"], cutters: ["w"] };
+  const told = result(block, plane, split, rows({ count: 3, spacing: 20 }));
+  expect(told.warnings.map(({ code }) => code)).toEqual(["sliver"]);
+  expect(told.warnings[0]!.others).toMatchObject([{ step: "s", set: { mergeUnder: 0.01 } }]);
+  expect(told.own).toHaveLength(4);
+  const merged = result(block, plane, { ...split, mergeUnder: 0.01 }, rows({ count: 3, spacing: 20 }));
+  expect([merged.state, merged.own.length]).toEqual(["good", 3]);
+  expect(relative(merged.volume, 120000)).toBeLessThan(1e-12);
+});
+
 test("a sheet whose copy stops short is told, and may run on", () => {
   const line = drawn("k", (d) => d.line("l", [-40, -30], [-40, 30]));
   const sheet = { id: "w", type: "extrude", sketch: ["k"], as: "sheet", extent: "symmetric", distance: 40 };

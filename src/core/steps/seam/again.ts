@@ -15,6 +15,7 @@ import {
   unionBox,
   type Vec3,
 } from "../../kernel";
+import { toMm } from "../../params";
 import {
   type Division,
   divideEach,
@@ -36,6 +37,7 @@ import { knivesOf } from "./knives";
 import { refuseMany, refuseManyMade } from "./many";
 import { listedOf } from "./ruled";
 import { refuseShort } from "./short";
+import { withSlivers } from "./slivers";
 import { tellApart, tellReach } from "./tell";
 
 type Values = ValuesOf<typeof seam>;
@@ -103,14 +105,11 @@ export function divideAgain(
       copies.map(({ knife, of, step }) => [knife.item.id, { item: of.item, seam: step.id }] as const),
     );
     refuseShort(division, [...targets], knives, context, (cutter) => origins.get(cutter)!);
-    const settled = settleFates(
-      division.pieces,
-      (piece) => ({ fate: fateAgain(piece, works, division!, context) }),
-      [],
-    );
+    const given = settleFates(division.pieces, (piece) => ({ fate: fateAgain(piece, works, division!, context) }), []);
+    const { settled, into } = withSlivers(division, given, sliversOf(steps, targets, knives), context);
     tellReach(division, settled, unreached(targets, steps, division, context), knives, null, context);
     if (works.some(({ step }) => step.values.preset !== "split")) tellApart(division, settled, targets, null, context);
-    const { made, becomes, traces } = settleBodies(division, settled, targets, context, "", { closing });
+    const { made, becomes, traces } = settleBodies(division, settled, targets, context, "", { closing, into });
     if (made.length === 0)
       fail("nothing-left", "Nothing is left where this is done again: every piece is scrap. Take fewer places.", {
         step: context.step,
@@ -120,6 +119,12 @@ export function divideAgain(
     division?.free();
     for (const shape of owned) freeShape(shape);
   }
+}
+
+/** Slivers are merged as any of the steps says; the first of them can be told to. */
+function sliversOf(steps: readonly Divided[], stock: readonly Body[], knives: readonly Knife[]) {
+  const mergeUnder = Math.max(...steps.map(({ values }) => toMm(values.mergeUnder)));
+  return { stock, knives, mergeUnder, fates: null, merges: steps[0]!.id, decided: new Set<number>() };
 }
 
 /**

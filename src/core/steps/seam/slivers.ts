@@ -15,7 +15,10 @@ interface Scene {
   stock: readonly Body[];
   knives: readonly Knife[];
   mergeUnder: Quantity;
-  fates: readonly FateRule[];
+  /** Decisions that more may be added to; null where there is no place for any. */
+  fates: readonly FateRule[] | null;
+  /** The step that may be told to merge them; the one that is being done where it is left out. */
+  merges?: string;
   /** The pieces, by index, that somebody decided on. */
   decided: ReadonlySet<number>;
 }
@@ -39,7 +42,7 @@ export function withSlivers(division: Division, settled: Settled, scene: Scene, 
       !scene.decided.has(piece.index) &&
       found.settled.fates[piece.index]!.fate !== "scrap",
   );
-  tellSlivers(left, scene.fates, context);
+  tellSlivers(left, scene, context);
   return found;
 }
 
@@ -111,7 +114,7 @@ function merged(settled: Settled, thin: readonly Thin[]): { settled: Settled; in
 }
 
 /** Tells of slivers that stay as bodies of their own, and what may be done with them. */
-function tellSlivers(told: readonly Thin[], fates: readonly FateRule[], context: StepContext): void {
+function tellSlivers(told: readonly Thin[], { fates, merges }: Scene, context: StepContext): void {
   const [first] = told;
   if (!first) return;
   const { step } = context;
@@ -125,16 +128,22 @@ function tellSlivers(told: readonly Thin[], fates: readonly FateRule[], context:
               told.length === 1
                 ? `Merge it into piece ${first.beside!.index + 1}`
                 : `Merge them into what they lie beside`,
-            step,
+            step: merges ?? step,
             set: { mergeUnder: SLIVER },
           },
         ]
       : []),
-    {
-      label: told.length === 1 ? "Scrap it" : `Scrap all ${told.length}`,
-      step,
-      set: { fates: [...fates, ...told.map(({ piece }) => ({ piece: pieceRefOf(piece), fate: "scrap" as const }))] },
-    },
+    ...(fates
+      ? [
+          {
+            label: told.length === 1 ? "Scrap it" : `Scrap all ${told.length}`,
+            step,
+            set: {
+              fates: [...fates, ...told.map(({ piece }) => ({ piece: pieceRefOf(piece), fate: "scrap" as const }))],
+            },
+          },
+        ]
+      : []),
   ];
   const [at, ...places] = told.map(({ piece }): [number, number, number] => [...surfaceCentre(piece.shape)]);
   context.warn({
