@@ -95,7 +95,9 @@ test("where each cutter cuts, what stays of its front lies that way, and its bac
         {
           id: "s",
           type: "seam",
-          preset: "split",
+          // All stays, whatever its side.
+          preset: "trim",
+          rules: [{ where: {}, fate: "keep" }],
           stock: [ofSheet ? "u" : "b"],
           cutters: knives.flatMap(({ cutters }) => cutters),
           cutterFaces: knives.flatMap(({ faces }) => faces ?? []),

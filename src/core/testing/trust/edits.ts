@@ -64,10 +64,11 @@ export function tryRule(scene: Scene<unknown>, sizes: unknown, random: Random): 
     const found = ruled.pieces ?? [];
     try {
       if (report.state === "failed" || report.state === "waiting") return null;
-      const marksOf = (chosen: boolean) =>
-        found
-          .filter(({ fate }) => (fate.group === "Chosen") === chosen)
-          .flatMap(({ shape }) => markedIn([shape], after.marks)[0]!);
+      // What was parted and is one now lies on no side of its own: nobody can say what the rule should do with it.
+      const told = found
+        .map(({ shape, fate }) => ({ chosen: fate.group === "Chosen", marks: markedIn([shape], after.marks)[0]! }))
+        .filter(({ marks }) => marks.every((mark) => own.has(mark)) || marks.every((mark) => !own.has(mark)));
+      const marksOf = (chosen: boolean) => told.filter((one) => one.chosen === chosen).flatMap(({ marks }) => marks);
       const [hit, left] = [marksOf(true), marksOf(false)];
       const wrong = [...hit.filter((mark) => others.includes(mark)), ...left.filter((mark) => own.has(mark))];
       const why = `hit ${hit}; left ${left}; meant ${[...own]}`;
