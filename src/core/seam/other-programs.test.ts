@@ -18,17 +18,17 @@ const FOLDER = path.join(path.dirname(require.resolve("occt-import-js/package.js
 beforeAll(loadNodeKernel);
 
 const QUICK = [
-  "cax-if/as1_pe_203.stp",
   "cax-if/io1-cm-214.stp",
   "cax-if/sg1-c5-214.stp",
   "cax-if/s1-c5-214/TAIL_TURBINE.stp",
-  "cax-if/s1_pe_214/main_body_front_prt.stp",
   "cax-if/s1_pe_214/tail_turbine_prt.stp",
   "conical-surface/conical-surface.step",
   "rounded-cube/rounded-cube.step",
 ];
 /** Large ones, or of free faces. */
 const LONG = [
+  "cax-if/as1_pe_203.stp",
+  "cax-if/s1_pe_214/main_body_front_prt.stp",
   "cax-if/as1-oc-214.stp",
   "cax-if/as1-tu-203.stp",
   "cax-if/dm1-id-214.stp",
