@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { built, open, postJob, saved } from "./helpers";
+import { addStep, built, open, postJob, saved, tool } from "./helpers";
 import { expect, test } from "./server";
 
 const steps = [
@@ -87,4 +87,37 @@ test("the plane that is open is dragged, too: its own number follows in the form
   await open(page).getByRole("button", { name: "Discard" }).click();
   await built(page);
   expect(await offset(page, id)).toBe(5);
+});
+
+test("a plane is made in place: through the middle of the stock, dragged to where it has to be", async ({ page }) => {
+  test.setTimeout(60_000);
+  const id = await postJob(page, [{ id: "a", type: "box", name: "Block", size: [60, 40, 20] }]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await tool(page, "Seam", "Split");
+  await open(page).getByRole("group", { name: "Stock" }).getByRole("checkbox", { name: "Block" }).click();
+  const planes = open(page).getByRole("group", { name: "New plane" });
+  await planes.getByRole("button", { name: "XY, level" }).click();
+  await built(page);
+  const tray = page.getByRole("region", { name: "Pieces" });
+  await expect(tray).toContainText("2 pieces");
+  await planes.getByRole("button", { name: "YZ" }).click();
+  await built(page);
+  await expect(tray).toContainText("4 pieces");
+  await expect(tray.locator("[data-piece]").first()).toContainText("12 cm³");
+  const grip = page.getByRole("slider", { name: "Workplane: offset", exact: true });
+  await expect(grip).toHaveAttribute("aria-valuenow", "10");
+  await grip.focus();
+  await page.keyboard.press("ArrowDown");
+  await built(page);
+  await expect(grip).not.toHaveAttribute("aria-valuenow", "10");
+  await addStep(page);
+  const { document } = await (await page.request.get(`/api/jobs/${id}`)).json();
+  expect(document.parts[0].steps.map(({ type }: { type: string }) => type)).toEqual([
+    "box",
+    "workplane",
+    "workplane",
+    "seam",
+  ]);
+  expect(document.parts[0].steps.at(-1).cutters).toHaveLength(2);
 });

@@ -13,6 +13,7 @@ import { meant, toggleItem, unmeant } from "../state/refs";
 import { faceSideKey, OPEN_SIDES, type Sides, sideOf, sideOptions, sidesFor } from "../state/sides";
 import { stepTitle } from "../state/step-title";
 import { benchKnown, pickable } from "../state/workspace-store";
+import { NewPlane } from "./new-plane";
 
 /** The sides that stay of cutters which are not there now. */
 const sidesOf = (sides: Sides, refs: readonly string[]): Sides =>
@@ -291,6 +292,12 @@ export function CuttersField({
         after={(item) => (preset === "trim" ? <div className="mt-1 pl-6">{sideChoice(item)}</div> : null)}
       />
       <LostItems refs={lost} onRemove={(ref) => onChange({ cutters: value.filter((other) => other !== ref) })} />
+      {preset === "subtract" ? null : (
+        <NewPlane
+          stock={all.filter((item) => taken.includes(item.id))}
+          onMade={(step) => onChange({ cutters: [...value, step] })}
+        />
+      )}
       {preset === "trim"
         ? cuttingStock.map((item) => (
             <div key={item.id} className="mt-2">
