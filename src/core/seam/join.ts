@@ -31,6 +31,8 @@ export interface Joined {
  * The shapes belong to the caller.
  */
 export function joinPieces(division: Division, pieces: readonly Piece[]): Joined[] {
+  const [only, second] = pieces;
+  if (only && !second) return [{ ...alone(division, only), pieces: [only] }];
   return hangingTogether(pieces).map((places) => {
     const cluster = places.map((place) => pieces[place]!);
     const joined = cluster.length === 1 ? alone(division, cluster[0]!) : together(division, cluster);

@@ -13,6 +13,7 @@ export interface Slit {
 /** Where cutters cross stock sheets part of the way. Where one only touches a sheet, it crosses nothing. */
 export function slitsOf(scene: Scene): Slit[] {
   const { fusion, stock, cutters, uses } = scene;
+  if (!stock.some(({ kind }) => kind === "sheet")) return [];
   const times = new Map<number, Map<number, number>>();
   for (const [face, list] of uses)
     for (const { edge, loose } of fusion.faceEdges(face))

@@ -66,11 +66,13 @@ export function settleBodies(
   }
   const count = new Map<string | undefined, number>();
   const lots = lotsOf(division, single, closing, into);
+  const ofOwner = new Map<string | undefined, number>();
+  for (const { pieces } of lots) ofOwner.set(pieces[0]!.stock[0], (ofOwner.get(pieces[0]!.stock[0]) ?? 0) + 1);
   const idOfPiece = new Map<Piece, string>();
   for (const joined of lots) {
     const [first] = joined.pieces;
     const [owner] = first!.stock;
-    const several = lots.filter(({ pieces: [other] }) => other!.stock[0] === owner).length > 1;
+    const several = ofOwner.get(owner)! > 1;
     const number = (count.get(owner) ?? 0) + 1;
     count.set(owner, number);
     const id = `${step}:${first!.key()}`;
@@ -124,6 +126,7 @@ function lotsOf(
   closing: boolean,
   into: ReadonlyMap<Piece, Piece>,
 ): Lot[] {
+  if (!closing && into.size === 0) return pieces.flatMap((piece) => joinPieces(division, [piece]));
   const classes = new Map<string, Piece[]>();
   // What another is a part of comes first: the body is called after it.
   for (const own of [...pieces].sort((a, b) => Number(into.has(a)) - Number(into.has(b)))) {

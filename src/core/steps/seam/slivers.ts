@@ -28,9 +28,15 @@ interface Scene {
  * stays. Those that stay as bodies of their own are told.
  * @returns the fates, and for each sliver that stays the piece that it belongs to.
  */
-export function withSlivers(division: Division, settled: Settled, scene: Scene, context: StepContext) {
+export function withSlivers(
+  division: Division,
+  settled: Settled,
+  scene: Scene,
+  context: StepContext,
+): { settled: Settled; into: ReadonlyMap<Piece, Piece> } {
   const under = toMm(scene.mergeUnder);
   const thin = thinPieces(division, settled, scene, Math.max(under, SLIVER), under > SLIVER);
+  if (thin.length === 0) return { settled, into: NONE };
   const found = merged(
     { ...settled, decided: scene.decided },
     thin.filter(({ thick }) => thick < under),
@@ -45,6 +51,8 @@ export function withSlivers(division: Division, settled: Settled, scene: Scene, 
   tellSlivers(left, scene, context);
   return found;
 }
+
+const NONE: ReadonlyMap<Piece, Piece> = new Map();
 
 /** How thin a piece is to the size of its sides at the most to be a sliver: small things are no slivers. */
 const FLAT = 0.05;

@@ -1,7 +1,7 @@
 import { type EvaluateOptions, evaluatePart, ResultCache } from "../../evaluate";
 import { freePieces } from "../../evaluate/free";
 import { isBody } from "../../items";
-import { contains, distanceToPoint, type Shape, shapeKind, type Vec3 } from "../../kernel";
+import { contains, distanceToPoint, dot, type Shape, shapeKind, sub, type Vec3 } from "../../kernel";
 import type { FateRule } from "../../seam";
 import { jobOf } from "../harness";
 import type { Random } from "./random";
@@ -36,6 +36,15 @@ function run(steps: Steps, more: Record<string, unknown> = {}, options: Partial<
   return { job, ...evaluatePart(job, job.parts[0]!, { cache: new ResultCache(), file: () => undefined, ...options }) };
 }
 
+/** Where a point lies to every solid and plane that cuts and stays, told by the shapes themselves. */
+function liesTo({ bench }: ReturnType<typeof run>, { cut }: Drawn, at: Vec3): [string, boolean][] {
+  return bench.flatMap(({ item }): [string, boolean][] => {
+    if (item.id.startsWith(`${cut}:`)) return [];
+    if (item.kind === "workplane") return [[item.id, dot(sub(at, item.origin), item.normal) > 0]];
+    return isBody(item) && item.kind === "solid" ? [[item.id, contains(item.shape, at)]] : [];
+  });
+}
+
 /** Gives all pieces that lie as one of them does a fate by a rule, edits the job, and looks whether it is still the same ones. */
 export function tryRule(scene: Scene<unknown>, sizes: unknown, random: Random): Verdict | null {
   const before = scene.draw(sizes);
@@ -64,10 +73,14 @@ export function tryRule(scene: Scene<unknown>, sizes: unknown, random: Random): 
     const found = ruled.pieces ?? [];
     try {
       if (report.state === "failed" || report.state === "waiting") return null;
-      // What was parted and is one now lies on no side of its own: nobody can say what the rule should do with it.
-      const told = found
-        .map(({ shape, fate }) => ({ chosen: fate.group === "Chosen", marks: markedIn([shape], after.marks)[0]! }))
-        .filter(({ marks }) => marks.every((mark) => own.has(mark)) || marks.every((mark) => !own.has(mark)));
+      // What the edit took to another side of a cutter is no longer what the rule was for.
+      const stays = (mark: string) =>
+        JSON.stringify(liesTo(first, before, before.marks[mark]!)) ===
+        JSON.stringify(liesTo(ruled, after, after.marks[mark]!));
+      const told = found.map(({ shape, fate }) => ({
+        chosen: fate.group === "Chosen",
+        marks: markedIn([shape], after.marks)[0]!.filter(stays),
+      }));
       const marksOf = (chosen: boolean) => told.filter((one) => one.chosen === chosen).flatMap(({ marks }) => marks);
       const [hit, left] = [marksOf(true), marksOf(false)];
       const wrong = [...hit.filter((mark) => others.includes(mark)), ...left.filter((mark) => own.has(mark))];
