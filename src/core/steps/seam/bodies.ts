@@ -1,4 +1,6 @@
+import { fail } from "../../errors";
 import type { Body } from "../../items";
+import { freeShape, surfaceCentre, unsoundness } from "../../kernel";
 import { comparePlaces } from "../../naming";
 import {
   type Closed,
@@ -65,7 +67,7 @@ export function settleBodies(
     }
   }
   const count = new Map<string | undefined, number>();
-  const lots = lotsOf(division, single, closing, into);
+  const lots = lotsOf(division, single, { closing, into }, context);
   const ofOwner = new Map<string | undefined, number>();
   for (const { pieces } of lots) ofOwner.set(pieces[0]!.stock[0], (ofOwner.get(pieces[0]!.stock[0]) ?? 0) + 1);
   const idOfPiece = new Map<Piece, string>();
@@ -88,7 +90,11 @@ export function settleBodies(
   for (const [name, pieces] of groups) {
     const body = to.get(name) ?? null;
     const closed = closing && pieces.every(({ form, fusion }) => form === "sheet" && fusion === pieces[0]!.fusion);
-    const joined = united(closed ? closePieces(division, pieces) : joinPieces(division, pieces), body, context);
+    const joined = united(
+      closed ? closedSound(division, pieces, context) : joinPieces(division, pieces),
+      body,
+      context,
+    );
     lumps.set(name, joined.length);
     const { order, trace } = lumpTraces(step, `group:${name}${mark}`, joined);
     order.forEach((lump, i) => {
@@ -123,8 +129,8 @@ type Lot = Joined & { open?: Closed["open"] };
 function lotsOf(
   division: Division,
   pieces: readonly Piece[],
-  closing: boolean,
-  into: ReadonlyMap<Piece, Piece>,
+  { closing, into }: Required<Pick<Settling, "closing" | "into">>,
+  context: StepContext,
 ): Lot[] {
   if (!closing && into.size === 0) return pieces.flatMap((piece) => joinPieces(division, [piece]));
   const classes = new Map<string, Piece[]>();
@@ -137,9 +143,29 @@ function lotsOf(
   }
   return [...classes.values()]
     .flatMap((same) =>
-      closing && same[0]!.form === "sheet" ? closePieces(division, same) : joinPieces(division, same),
+      closing && same[0]!.form === "sheet" ? closedSound(division, same, context) : joinPieces(division, same),
     )
     .sort((a, b) => a.pieces[0]!.index - b.pieces[0]!.index);
+}
+
+function closedSound(division: Division, pieces: readonly Piece[], context: StepContext): Closed[] {
+  const closed = closePieces(division, pieces);
+  refuseUnsound(closed, context);
+  return closed;
+}
+
+/** What was closed where it was cut is held against the law of sound solids: it is put together of parts that nothing has weighed. */
+function refuseUnsound(closed: readonly Closed[], { step, nameOf }: StepContext): void {
+  const wrong = closed.find(({ form, shape }) => form === "solid" && unsoundness(shape, "solid") !== null);
+  if (!wrong) return;
+  const owner = wrong.pieces[0]!.stock[0]!;
+  const at = surfaceCentre(wrong.shape);
+  for (const { shape } of closed) freeShape(shape);
+  fail(
+    "closing-failed",
+    `${nameOf(owner)} could not be closed where it was cut: what closes it does not make a sound solid. Cut it without closing it, or by one cutter at a time.`,
+    { step, bodies: [owner], field: "close", at: [...at] },
+  );
 }
 
 /** Tells of a body that was to be closed and is open still where it was cut. */
