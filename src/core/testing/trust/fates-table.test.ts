@@ -7,7 +7,7 @@ import { SCENES } from "./scenes";
 beforeAll(loadNodeKernel);
 
 /** How many jobs are drawn, and how many edits of each are tried: all of them by `npm run proof`. */
-const JOBS = Number(process.env.PROOF_TABLE ?? 3);
+const JOBS = Number(process.env.PROOF_TABLE ?? 2);
 const EDITS = JOBS < 20 ? 2 : 10;
 const SEED = 11300;
 
