@@ -197,15 +197,22 @@ export function tryMixed(random: Random, engine: ManifoldToplevel): MixedVerdict
       (sum, { rough, cutters: [id] = [] }, i) => sum + rough * whole + (id ? 2 * off(id, meshes[i]!) : 0),
       0,
     );
-  for (const { volume, where } of cells.values()) {
+  // The engine frees nothing by itself.
+  const made: Manifold[] = [own, ...meshes];
+  const kept = (mesh: Manifold) => {
+    made.push(mesh);
+    return mesh;
+  };
+  const wrong = [...cells.values()].flatMap(({ volume, where }) => {
     const cell = where.reduce(
-      (rest, inside, i) => (inside ? rest.intersect(meshes[i]!) : rest.subtract(meshes[i]!)),
+      (rest, inside, i) => kept(inside ? rest.intersect(meshes[i]!) : rest.subtract(meshes[i]!)),
       own,
     );
-    if (Math.abs(cell.volume() - volume) > slack)
-      return verdict("wrong", `a cell of ${volume}, triangles say ${cell.volume()}`);
-  }
-  for (const mesh of [own, ...meshes]) mesh.delete();
+    const said = cell.volume();
+    return Math.abs(said - volume) > slack ? [`a cell of ${volume}, triangles say ${said}`] : [];
+  });
+  for (const mesh of new Set(made)) mesh.delete();
+  if (wrong[0]) return verdict("wrong", wrong[0]);
   return verdict("right");
 }
 
