@@ -31,3 +31,17 @@ export class Groups {
     return [...groups.values()];
   }
 }
+
+/** Things that have a key in common, or are joined by others that have: each group's by place, in order. @param keys of each thing. */
+export function groupedBy(keys: readonly Iterable<unknown>[]): number[][] {
+  const groups = new Groups(keys.length);
+  const first = new Map<unknown, number>();
+  keys.forEach((own, i) => {
+    for (const key of own) {
+      const other = first.get(key);
+      if (other === undefined) first.set(key, i);
+      else groups.join(i, other);
+    }
+  });
+  return groups.all();
+}

@@ -1,7 +1,6 @@
-import { Groups } from "../groups";
+import { groupedBy } from "../groups";
 import {
   adjacency,
-  type Fusion,
   freeShape,
   mergeFaces,
   mergeFacesApart,
@@ -53,7 +52,8 @@ export function closePieces(division: Division, pieces: readonly Piece[]): Close
   const { fusion } = pieces[0]!;
   const { faces: walls, open } = division.wallsOf(pieces);
   const parts = [...pieces.map(({ uses }) => uses.map(({ face }) => face)), ...walls.map((face) => [face])];
-  return togetherByEdges(fusion, parts).map((places) => {
+  const edgesOf = (faces: readonly number[]) => faces.flatMap((face) => fusion.faceEdges(face).map(({ edge }) => edge));
+  return groupedBy(parts.map(edgesOf)).map((places) => {
     const cluster = places.flatMap((place) => pieces[place] ?? []);
     const uses = cluster.flatMap((piece) => piece.uses);
     const own = [...uses.map(({ face }) => face), ...places.flatMap((place) => walls[place - pieces.length] ?? [])];
@@ -69,23 +69,9 @@ export function closePieces(division: Division, pieces: readonly Piece[]): Close
       order.map((face) => division.nameOf(fusion, face)),
       mergeFacesApart,
     );
-    const edges = new Set(uses.flatMap(({ face }) => fusion.faceEdges(face).map(({ edge }) => edge)));
+    const edges = new Set(edgesOf(uses.map(({ face }) => face)));
     return { ...joined, pieces: cluster, open: open.flatMap(({ edge, at }) => (edges.has(edge) ? [at] : [])) };
   });
-}
-
-/** Which lists of faces hang together by shared edges, by place. */
-function togetherByEdges({ faceEdges }: Fusion, parts: readonly number[][]): number[][] {
-  const groups = new Groups(parts.length);
-  const first = new Map<number, number>();
-  parts.forEach((faces, i) => {
-    for (const { edge } of faces.flatMap((face) => faceEdges(face))) {
-      const other = first.get(edge);
-      if (other === undefined) first.set(edge, i);
-      else groups.join(i, other);
-    }
-  });
-  return groups.all();
 }
 
 function alone(division: Division, { form, fusion, shape, uses }: Piece): Omit<Joined, "pieces"> {

@@ -1,4 +1,4 @@
-import { Groups } from "../groups";
+import { groupedBy } from "../groups";
 
 /** Faces in lots that hang together otherwise than across the cut. */
 export function joinedApart(
@@ -6,17 +6,8 @@ export function joinedApart(
   cut: ReadonlySet<number>,
   edgesOf: (face: number) => readonly number[],
 ): number[][] {
-  const groups = new Groups(faces.length);
-  const first = new Map<number, number>();
-  faces.forEach((face, i) => {
-    for (const edge of edgesOf(face)) {
-      if (cut.has(edge)) continue;
-      const other = first.get(edge);
-      if (other === undefined) first.set(edge, i);
-      else groups.join(i, other);
-    }
-  });
-  return groups.all().map((places) => places.map((i) => faces[i]!));
+  const keys = faces.map((face) => edgesOf(face).filter((edge) => !cut.has(edge)));
+  return groupedBy(keys).map((places) => places.map((i) => faces[i]!));
 }
 
 /**

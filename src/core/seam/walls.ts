@@ -34,11 +34,9 @@ export function wallsOf(scene: Scene, pieces: readonly Piece[]): Walls {
   for (const face of own) count(face, 1);
   const open = new Set([...times].flatMap(([edge, uses]) => (uses === 1 ? [edge] : [])));
   const sides = sidesOf(pieces);
-  const walls = new Set(
-    [...scene.uses.keys()].filter((face) => !scene.isStockFace(face) && liesWith(scene, face, sides)),
-  );
-  // A line that divides the sheet and not the cutter lies loose in its face.
   const cutting = [...scene.uses.keys()].filter((face) => !scene.isStockFace(face));
+  const walls = new Set(cutting.filter((face) => liesWith(scene, face, sides)));
+  // A line that divides the sheet and not the cutter lies loose in its face.
   const atCut = new Set(cutting.flatMap((face) => fusion.faceEdges(face).map(({ edge }) => edge)));
   const cut = new Set([...open].filter((edge) => atCut.has(edge)));
   for (const face of walls) count(face, 1);

@@ -1,4 +1,4 @@
-import { Groups } from "../../groups";
+import { groupedBy } from "../../groups";
 import type { Structure } from "../binary";
 import { edgeHandles, incidenceOf } from "../library/incidence";
 import { scoped } from "../library/scope";
@@ -9,16 +9,7 @@ import { edgePoint, openPlaces } from "./measure";
 
 /** Open edges, by place, that hang together by their vertices: each list is one rim of the skin. */
 export function rimsOf({ edges }: Structure, open: readonly number[]): number[][] {
-  const groups = new Groups(open.length);
-  const first = new Map<number, number>();
-  open.forEach((edge, i) => {
-    for (const vertex of edges[edge]!.vertices) {
-      const other = first.get(vertex);
-      if (other === undefined) first.set(vertex, i);
-      else groups.join(i, other);
-    }
-  });
-  return groups.all().map((places) => places.map((i) => open[i]!));
+  return groupedBy(open.map((edge) => edges[edge]!.vertices)).map((places) => places.map((i) => open[i]!));
 }
 
 /** A rim of a skin, edge by edge. */
