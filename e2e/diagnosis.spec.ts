@@ -1,4 +1,4 @@
-import { built, open, postJob } from "./helpers";
+import { built, open, openStep } from "./helpers";
 import { expect, test } from "./server";
 
 type Step = Record<string, unknown>;
@@ -114,11 +114,7 @@ const KINDS: { kind: string; steps: Step[]; says: string; press: string | RegExp
 for (const { kind, steps, says, press, after } of KINDS)
   test(`${kind}: said, lit in the view, and mended at one press`, async ({ page }) => {
     test.setTimeout(60_000);
-    const id = await postJob(page, steps);
-    await page.goto(`/jobs/${id}`);
-    await built(page);
-    await page.locator('[data-step="s"]').getByRole("button", { name: "Cut", exact: true }).click();
-    await built(page);
+    await openStep(page, steps, "s", "Cut");
     await expect(open(page)).toContainText(says);
     await open(page).getByRole("button", { name: press }).first().click();
     await built(page);

@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { addStep, built, open, postJob, saved, tool } from "./helpers";
+import { addStep, built, open, openStep, postJob, saved, tool } from "./helpers";
 import { expect, test } from "./server";
 
 const steps = [
@@ -18,11 +18,7 @@ test("a cutting plane is dragged while its pieces are shown, and they follow; ke
   page,
 }) => {
   test.setTimeout(90_000);
-  const id = await postJob(page, steps);
-  await page.goto(`/jobs/${id}`);
-  await built(page);
-  await page.locator('[data-step="s"]').getByRole("button", { name: "Cut", exact: true }).click();
-  await built(page);
+  const id = await openStep(page, steps, "s", "Cut");
   const tray = page.getByRole("region", { name: "Pieces" });
   const grip = page.getByRole("slider", { name: "Level: offset" });
   await expect(grip).toHaveAttribute("aria-valuetext", "5 mm");
@@ -72,11 +68,7 @@ test("a cutting plane is dragged while its pieces are shown, and they follow; ke
 
 test("the plane that is open is dragged, too: its own number follows in the form", async ({ page }) => {
   test.setTimeout(60_000);
-  const id = await postJob(page, steps);
-  await page.goto(`/jobs/${id}`);
-  await built(page);
-  await page.locator('[data-step="w"]').getByRole("button", { name: "Level", exact: true }).click();
-  await built(page);
+  const id = await openStep(page, steps, "w", "Level");
   const grip = page.getByRole("slider", { name: "Level: offset" });
   await grip.focus();
   for (let i = 0; i < 3; i++) await page.keyboard.press("ArrowUp");

@@ -36,6 +36,21 @@ export async function tool(page: Page, stage: string, label: string): Promise<vo
 
 export const open = (page: Page): Locator => page.locator("[data-open-step]");
 
+/** Posts a job, goes to it, and opens one of its steps. Returns the job's id. */
+export async function openStep(
+  page: Page,
+  steps: Record<string, unknown>[],
+  id: string,
+  title: string,
+): Promise<string> {
+  const job = await postJob(page, steps);
+  await page.goto(`/jobs/${job}`);
+  await built(page);
+  await page.locator(`[data-step="${id}"]`).getByRole("button", { name: title, exact: true }).click();
+  await built(page);
+  return job;
+}
+
 export async function addStep(page: Page): Promise<void> {
   await built(page);
   await page.getByRole("button", { name: "Add to the sheet" }).click();

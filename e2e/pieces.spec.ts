@@ -1,4 +1,4 @@
-import { addStep, bodyCard, built, open, postJob, project, tool } from "./helpers";
+import { addStep, bodyCard, built, open, openStep, postJob, project, tool } from "./helpers";
 import { expect, test } from "./server";
 
 const plane = (base: string) => (offset: number, i: number) => ({
@@ -25,11 +25,7 @@ const steps = [
 ];
 
 test("27 pieces by hand, by filter, by rule, by invert; rules hold when the cutters move", async ({ page }) => {
-  const id = await postJob(page, steps);
-  await page.goto(`/jobs/${id}`);
-  await built(page);
-  await page.locator('[data-step="s"]').getByRole("button", { name: "Cut", exact: true }).click();
-  await built(page);
+  await openStep(page, steps, "s", "Cut");
   const tray = page.getByRole("region", { name: "Pieces" });
   const only = tray.getByLabel("Show pieces that lie");
   await expect(tray).toContainText("27 pieces");
@@ -117,11 +113,7 @@ test("a rule is kept with its step and goes on after an edit; one that speaks of
 test("many picked and decided on together, in the tray and in the view; what lies behind is reached; what comes out is said before", async ({
   page,
 }) => {
-  const id = await postJob(page, steps);
-  await page.goto(`/jobs/${id}`);
-  await built(page);
-  await page.locator('[data-step="s"]').getByRole("button", { name: "Cut", exact: true }).click();
-  await built(page);
+  await openStep(page, steps, "s", "Cut");
   const tray = page.getByRole("region", { name: "Pieces" });
   const picks = tray.getByRole("group", { name: "Picked pieces" });
   await tray.getByRole("button", { name: "Comes out: 27 bodies, all new" }).click();
@@ -213,11 +205,7 @@ test("many picked and decided on together, in the tray and in the view; what lie
 });
 
 test("the key for what lies behind goes from piece to piece under the pointer", async ({ page }) => {
-  const id = await postJob(page, steps);
-  await page.goto(`/jobs/${id}`);
-  await built(page);
-  await page.locator('[data-step="s"]').getByRole("button", { name: "Cut", exact: true }).click();
-  await built(page);
+  await openStep(page, steps, "s", "Cut");
   const tray = page.getByRole("region", { name: "Pieces" });
   const canvas = page.locator("canvas[tabindex]");
   const spot = await project(page, [25, -30, 25]);

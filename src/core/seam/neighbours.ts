@@ -1,4 +1,4 @@
-import { Groups } from "../groups";
+import { groupedBy } from "../groups";
 import type { Fusion } from "../kernel";
 import type { Piece } from "./piece";
 
@@ -33,11 +33,7 @@ function byMeeting(pieces: readonly Cut[]): Map<string, number[]> {
 }
 
 /** Which pieces hang together: each group shares faces (solids) or edges (sheets), by place. */
-export function hangingTogether(pieces: readonly Cut[]): number[][] {
-  const groups = new Groups(pieces.length);
-  for (const [first, ...others] of byMeeting(pieces).values()) for (const other of others) groups.join(first!, other);
-  return groups.all();
-}
+export const hangingTogether = (pieces: readonly Cut[]): number[][] => groupedBy(meetings(pieces));
 
 /** Of each piece, by place, those that were cut from it: they share a face with it, of sheets an edge. */
 export function neighboursOf(pieces: readonly Cut[]): number[][] {
