@@ -1,7 +1,7 @@
 import { evaluatePart, ResultCache } from "../src/core/evaluate";
 import { isBody } from "../src/core/items";
-import { boxOf, diagonal, freeShape, makePlaneFace, type Shape, tessellate, viewDeflection } from "../src/core/kernel";
-import { bareSplit } from "../src/core/kernel/divide/bare";
+import { diagonal, freeShape, looseBoxOf, makePlaneFace, type Shape, viewDeflection } from "../src/core/kernel";
+import { bareMesh, bareSplit } from "../src/core/kernel/divide/bare";
 import { jobOf } from "../src/core/testing/harness";
 import { EngineSession } from "../src/engine/session";
 import { median, show, time } from "./ratios";
@@ -47,7 +47,7 @@ export async function pieces(rounds: number): Promise<void> {
       const [stock] = bench.flatMap(({ item }) => (isBody(item) ? [item.shape] : []));
       return time(() => {
         for (const piece of bareSplit(stock!, knives)) {
-          tessellate(piece, viewDeflection(diagonal(boxOf(piece)!)));
+          bareMesh(piece, viewDeflection(diagonal(looseBoxOf(piece)!)));
           freeShape(piece);
         }
       });

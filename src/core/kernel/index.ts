@@ -35,7 +35,8 @@ export { volumeWithin } from "./facts/volume-within";
 export { broughtInStep } from "./files/in-step";
 export * from "./files/step-file";
 export * from "./library/faults";
-export { edgeHandles, vertexHandles } from "./library/incidence";
+export { perShape } from "./library/identity";
+export { edgeHandles, readTogether, vertexHandles } from "./library/incidence";
 export { kernelHeapBytes, kernelLoaded, kernelTrusted, type LibraryFactory, loadKernel } from "./library/library";
 export * from "./library/text";
 export {

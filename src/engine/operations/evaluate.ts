@@ -1,4 +1,6 @@
 import { freePieces, warnOfPinches } from "@/core/evaluate";
+import { isBody } from "@/core/items";
+import { readTogether } from "@/core/kernel";
 import { isBodyView } from "../contract";
 import type { Operation } from "./operation";
 
@@ -7,6 +9,8 @@ export const evaluate: Operation<"evaluate"> = async (workshop, request, progres
   const { views } = workshop;
   const result = await workshop.build(request, progress);
   const known = new Set(request.known);
+  const bodies = result.bench.flatMap(({ item }) => (isBody(item) ? [item.shape] : []));
+  readTogether([...bodies, ...(result.pieces ?? []).map(({ shape }) => shape)]);
   const items = result.bench.map((entry) => views.item(entry, result, known));
   for (const item of items) if (isBodyView(item)) known.add(item.meshId);
   const before = result.before?.map((entry) => views.item(entry, result, known));

@@ -2,13 +2,13 @@ import {
   areaOf,
   type Box,
   boxOf,
-  type Counts,
   countsOf,
   type FaceFacts,
   notedGap,
   type OpenEdge,
   openEdges,
   type Pinch,
+  perShape,
   type Shape,
   unsoundness,
   volumeOf,
@@ -36,25 +36,27 @@ export interface Measures {
 }
 
 export function measure(shape: Shape, kind: "solid" | "sheet"): Measures {
-  return measureAnd(shape, kind).measures;
+  return MEASURES[kind](shape);
 }
 
-function measureAnd(shape: Shape, kind: "solid" | "sheet"): { measures: Measures; counts: Counts } {
-  const counts = countsOf(shape);
+const MEASURES = {
+  solid: perShape((shape) => measured(shape, "solid")),
+  sheet: perShape((shape) => measured(shape, "sheet")),
+};
+
+function measured(shape: Shape, kind: "solid" | "sheet"): Measures {
   const open = openEdges(shape);
-  const closed = open.length === 0;
   const within = kind === "solid" ? volumeWithin(shape) : 0;
-  const measures = {
+  return {
     volume: kind === "solid" ? volumeOf(shape) : null,
     ...(within > 0 ? { volumeWithin: within } : {}),
     area: areaOf(shape),
-    closed,
+    closed: open.length === 0,
     openEdges: open,
     ...(notedGap(shape) > EXACT ? gapOf(shape) : {}),
-    pinches: counts.pinches,
+    pinches: countsOf(shape).pinches,
     box: boxOf(shape),
   };
-  return { measures, counts };
 }
 
 function gapOf(shape: Shape): Pick<Measures, "meetsWithin"> {
@@ -79,7 +81,8 @@ export interface BodyReport extends Measures {
 }
 
 export function reportBody(id: string, name: string, kind: "solid" | "sheet", shape: Shape): BodyReport {
-  const { measures, counts } = measureAnd(shape, kind);
+  const measures = measure(shape, kind);
+  const counts = countsOf(shape);
   const { vertices, edges, faces, genus } = counts;
   return { id, name, kind, ...measures, valid: unsoundness(shape, kind) === null, vertices, edges, faces, genus };
 }

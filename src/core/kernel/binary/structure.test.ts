@@ -3,18 +3,29 @@ import path from "node:path";
 import { beforeAll, describe, expect, test } from "vitest";
 import { parseJob } from "../../job";
 import { build, buildSteps } from "../../testing/harness";
+import { partsByChance } from "../../testing/jobs-by-chance";
 import { sized, thirtySteps } from "../../testing/thirty-steps";
 import { fuse } from "../divide/fuse";
 import { readPoint } from "../facts/measure";
-import { edgeHandles, incidenceOf, vertexHandles } from "../library/incidence";
+import { edgeHandles, incidenceOf, recordOf, vertexHandles } from "../library/incidence";
 import { lib } from "../library/library";
 import { loadNodeKernel } from "../library/node";
 import { type Scope, scoped } from "../library/scope";
-import { asEdge, asFace, facesOf, occurrences, type Shape, ShapeMap, shapeKind, subshapes } from "../library/topology";
+import {
+  asEdge,
+  asFace,
+  compound,
+  facesOf,
+  occurrences,
+  type Shape,
+  ShapeMap,
+  shapeKind,
+  subshapes,
+} from "../library/topology";
 import { makeBox, makePlaneFace } from "../make/primitives";
 import { distance, type Vec3 } from "../space/vectors";
 import { derivativesOf, pointsOf } from "./curve-at";
-import { structureOf } from "./structure";
+import { type Structure, structureOf, structuresWithin } from "./structure";
 import { PATCH_NUMBERS, patchOfAny } from "./surface-at";
 
 beforeAll(loadNodeKernel);
@@ -211,6 +222,27 @@ describe("a shape's own record says what the library says", () => {
     fusion.free();
   });
 });
+
+test("many shapes read from one record have the structures that each has alone", () => {
+  for (const { steps } of partsByChance(12)) {
+    const shapes = buildSteps(...steps).bodies.map(({ shape }) => shape);
+    const record = scoped((scope) => recordOf(scope.use(compound(shapes))));
+    const together = structuresWithin(record);
+    shapes.forEach((shape, i) => {
+      expect(plain(together[i]!)).toBe(plain(structureOf(recordOf(shape))));
+    });
+  }
+});
+
+/** A structure with the images that its edges have, and without where in a record its numbers stand. */
+function plain(structure: Structure): string {
+  return JSON.stringify({
+    ...structure,
+    faces: structure.faces.map(({ image, wires, ...face }) => ({ ...face, wires, images: wires.flat().map(image) })),
+    edges: structure.edges.map(({ toleranceAt, ...edge }) => edge),
+    vertices: structure.vertices.map(({ toleranceAt, ...vertex }) => vertex),
+  });
+}
 
 test("a record of another version is refused", () => {
   const text = new TextEncoder().encode("\nOpen CASCADE Topology V9, (c) Open Cascade\nLocations 0\n");

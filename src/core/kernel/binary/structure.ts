@@ -68,6 +68,12 @@ export function structureOf(record: Uint8Array, imageSpans?: Map<Curve, readonly
   return new Walk(places).all(root);
 }
 
+/** The structures of what a compound holds, in order, from the library's record of the compound: each as if it were recorded alone. */
+export function structuresWithin(record: Uint8Array): Structure[] {
+  const { root, places } = readContents(record);
+  return root.part.children.map((child) => new Walk(places).all(child));
+}
+
 class Walk {
   private readonly result: Structure = { faces: [], edges: [], vertices: [], shells: [] };
   private readonly faces = new Map<number, number>();

@@ -2,6 +2,7 @@ import type { ChFi3d_FilletShape } from "replicad-opencascadejs";
 import { lib } from "../library/library";
 import { scoped } from "../library/scope";
 import { asEdge, listOf, ownHandle, type Shape, subshapes } from "../library/topology";
+import { type Deflection, extracted } from "../mesh/tessellate";
 
 /** The library's own operations without anything of ours round them: what the bench compares the seam engine with. */
 export type BareOperation = "union" | "subtract" | "intersect" | "split";
@@ -44,6 +45,11 @@ export function bareSplit(stock: Shape, knives: readonly Shape[]): Shape[] {
     algorithm.Build(scope.use(new oc.Message_ProgressRange()));
     return subshapes(scope, scope.use(algorithm.Shape()), "solid").map(ownHandle);
   });
+}
+
+/** The library's own mesh of a shape, copied out and thrown away. */
+export function bareMesh(shape: Shape, deflection: Deflection): void {
+  extracted(shape, deflection, () => {});
 }
 
 /** Rounds edges of a shape, or cuts them off, with the library alone, and throws the result away. */

@@ -17,6 +17,7 @@ export function edgeLengthAt(shape: Shape, place: number): number {
 
 /** How long a curve is between two of its parameters; null where its numbers are not at hand. */
 function curveLength(curve: Curve, from: number, to: number): number | null {
+  if (curve.kind === "line") return Math.hypot(...curve.way) * (to - from);
   const run = derivativesOf(curve);
   if (!run) return null;
   const values = new Float64Array(9);

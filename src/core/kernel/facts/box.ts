@@ -1,6 +1,6 @@
 import type { Bnd_Box } from "replicad-opencascadejs";
 import { type Conic, conicTerms, type FaceStructure, furthestParameters, isConic, type SurfaceFrame } from "../binary";
-import { identityOf } from "../library/identity";
+import { identityOf, perShape } from "../library/identity";
 import { edgeHandles, incidenceOf } from "../library/incidence";
 import { lib } from "../library/library";
 import { type Scope, scoped } from "../library/scope";
@@ -9,17 +9,8 @@ import { add, type Box, sub, type Vec3 } from "../space/vectors";
 import { readPoint } from "./measure";
 import { type ParameterRange, parameterRange } from "./parameter-range";
 
-const tightBoxes = new WeakMap<object, Box | null>();
-
 /** The tight box of a shape, millimetres; null for a shape without geometry. */
-export function boxOf(shape: Shape): Box | null {
-  let known = tightBoxes.get(identityOf(shape));
-  if (known === undefined) {
-    known = tightBox(shape);
-    tightBoxes.set(identityOf(shape), known);
-  }
-  return known;
-}
+export const boxOf = perShape(tightBox);
 
 /**
  * Planes, cylinders and cones reach no further than their edges, since a straight line runs through each of their

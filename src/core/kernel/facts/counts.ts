@@ -1,4 +1,5 @@
 import type { EdgeUse, Structure } from "../binary";
+import { perShape } from "../library/identity";
 import { incidenceOf } from "../library/incidence";
 import type { Shape } from "../library/topology";
 import type { Vec3 } from "../space/vectors";
@@ -38,7 +39,7 @@ export interface Counts {
  * face a seam edge and shrinks edges to poles, so each face is a disc with holes; edges without length are left out,
  * the vertices that they are stay. What lies in a face without bounding it is not counted.
  */
-export function countsOf(shape: Shape): Counts {
+export const countsOf = perShape((shape: Shape): Counts => {
   const incidence = incidenceOf(shape);
   const total = { vertices: 0, edges: 0, faces: 0, loops: 0 };
   const pinched: { edges: number[]; vertices: number[] } = { edges: [], vertices: [] };
@@ -69,7 +70,7 @@ export function countsOf(shape: Shape): Counts {
     genus: pinches.length === 0 && Number.isInteger(genus) ? genus : null,
     pinches,
   };
-}
+});
 
 /** Counts of one shell, with the edges and vertices (by place) where it touches itself. */
 function countShell(structure: Structure, shell: readonly number[]) {

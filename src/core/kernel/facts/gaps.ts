@@ -1,4 +1,4 @@
-import { patchOfAny, type Structure } from "../binary";
+import { patchOfAny, type Structure, structureOf } from "../binary";
 import { edgeHandles, incidenceOf, recordOf, shapeOfRecord } from "../library/incidence";
 import { lib } from "../library/library";
 import { type Scope, scoped } from "../library/scope";
@@ -159,7 +159,9 @@ const LOOSE = 1e-5;
 export function tightened(shape: Shape): Shape | null {
   // The library says the most at once; what it noted where, only its record of the shape does.
   if (notedGap(shape) <= LOOSE || oddGap(shape) <= LOOSE) return null;
-  const structure = incidenceOf(shape);
+  // Where it stands, this record says, whatever the structure was read from before.
+  const record = recordOf(shape);
+  const structure = structureOf(record);
   const gaps = gapsOf(shape);
   const changes: [place: number, value: number][] = [];
   for (const kind of ["edges", "vertices"] as const)
@@ -168,7 +170,6 @@ export function tightened(shape: Shape): Shape | null {
       if (tolerance > LOOSE && tolerance > 2 * least) changes.push([toleranceAt, least]);
     });
   if (changes.length === 0) return null;
-  const record = recordOf(shape);
   const view = new DataView(record.buffer, record.byteOffset, record.byteLength);
   for (const [place, value] of changes) view.setFloat64(place, value, true);
   const tight = shapeOfRecord(record);

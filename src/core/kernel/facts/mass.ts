@@ -126,7 +126,7 @@ export const faceCentre = (shape: Shape, place: number): Vec3 => roughMass(shape
 
 /** Area in mm², from the exact faces. */
 export function areaOf(shape: Shape): number {
-  return facesOf(shape).reduce((sum, _, place) => sum + faceMass(shape, place).area, 0);
+  return incidenceOf(shape).faces.reduce((sum, _, place) => sum + faceMass(shape, place).area, 0);
 }
 
 /** Centre of the surface, a place that does not depend on how a shape was built. */
@@ -137,7 +137,7 @@ export function surfaceCentre(shape: Shape): Vec3 {
 /** Area of the whole skin and its middle, good enough to tell shapes apart by: to a thousandth, and the same every time. */
 export function roughSkin(shape: Shape): FaceMass {
   let [area, moment]: [number, Vec3] = [0, [0, 0, 0]];
-  facesOf(shape).forEach((_, place) => {
+  incidenceOf(shape).faces.forEach((_, place) => {
     const mass = roughMass(shape, place);
     area += mass.area;
     moment = add(moment, scale(mass.centre, mass.area));

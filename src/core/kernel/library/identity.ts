@@ -18,3 +18,17 @@ export function sameAs<T extends Shape>(handle: T, other: Shape): T {
   identities.set(handle, identityOf(other));
   return handle;
 }
+
+/** A fact of a shape that is found out once, however many handles of it ask. */
+export function perShape<T>(find: (shape: Shape) => T): (shape: Shape) => T {
+  const found = new WeakMap<object, { fact: T }>();
+  return (shape) => {
+    const id = identityOf(shape);
+    let kept = found.get(id);
+    if (!kept) {
+      kept = { fact: find(shape) };
+      found.set(id, kept);
+    }
+    return kept.fact;
+  };
+}

@@ -1,11 +1,11 @@
 import type { TopoDS_Edge, TopoDS_Vertex } from "replicad-opencascadejs";
-import { type Structure, structureOf } from "../binary";
+import { type Structure, structureOf, structuresWithin } from "../binary";
 import { identityOf } from "./identity";
 import { keepWith } from "./kept";
 import { lib } from "./library";
 import { walked } from "./reused";
 import { type Scope, scoped } from "./scope";
-import { asEdge, facesOf, occurrences, type Shape, ShapeMap } from "./topology";
+import { asEdge, compound, facesOf, occurrences, type Shape, ShapeMap } from "./topology";
 
 const RECORD = "/shape.bin";
 
@@ -22,6 +22,26 @@ export function incidenceOf(shape: Shape): Structure {
     known.set(identityOf(shape), found);
   }
   return found;
+}
+
+/** How many shapes go into one record: what they share is had once, and a record of thousands would be a large one. */
+const TOGETHER = 64;
+
+/**
+ * Reads the structures of many shapes from one record of all: what several of them share, as pieces do what parts them, is
+ * written and read once.
+ */
+export function readTogether(shapes: readonly Shape[]): void {
+  const unread = [...new Map(shapes.map((shape) => [identityOf(shape), shape] as const))].filter(
+    ([id]) => !known.has(id),
+  );
+  for (let from = 0; from < unread.length; from += TOGETHER) {
+    const lot = unread.slice(from, from + TOGETHER);
+    const record = scoped((scope) => recordOf(scope.use(compound(lot.map(([, shape]) => shape)))));
+    structuresWithin(record).forEach((structure, i) => {
+      known.set(lot[i]![0], structure);
+    });
+  }
 }
 
 /** Notes that a copy has the structure and the geometry of what it was copied from, so that nobody has to ask the library for it. */

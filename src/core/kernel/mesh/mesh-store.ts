@@ -1,18 +1,12 @@
 import type { Curve, FaceStructure, Structure } from "../binary";
+import { identityOf } from "../library/identity";
 import { edgeHandles, incidenceOf } from "../library/incidence";
 import { scoped } from "../library/scope";
 import { compound, facesOf, type Shape } from "../library/topology";
 import { Digest } from "../space/digest";
+import { flatPatch } from "./flat-patch";
+import type { Patch } from "./patch";
 import { type Deflection, type Mesh, meshParts } from "./tessellate";
-
-/** The triangles of one face, and the segments of the edges round it as its wires use them. */
-interface Patch {
-  positions: Float32Array;
-  normals: Float32Array;
-  /** Into the patch's own vertices. */
-  indices: Uint32Array;
-  lines: Float32Array[];
-}
 
 /** How many vertices a store keeps before it forgets the faces that were asked for longest ago. */
 const MOST = 2_000_000;
@@ -24,6 +18,8 @@ const MOST = 2_000_000;
 export class MeshStore {
   private readonly patches = new Map<string, Patch>();
   private vertices = 0;
+  /** The last mesh of each shape that is there: a piece and the body that is made of it are one shape. */
+  private readonly whole = new WeakMap<object, { mesh: Mesh; linear: number; angular: number }>();
 
   /** @param most how many vertices it keeps. */
   constructor(private readonly most = MOST) {}
@@ -33,15 +29,36 @@ export class MeshStore {
 
   /** The mesh of a shape, as `tessellate` makes it. */
   mesh(shape: Shape, deflection: Deflection): Mesh {
+    const last = this.whole.get(identityOf(shape));
+    if (last && last.linear === deflection.linear && last.angular === deflection.angular) {
+      this.count.known += incidenceOf(shape).faces.length;
+      return last.mesh;
+    }
+    const mesh = this.made(shape, deflection);
+    this.whole.set(identityOf(shape), { mesh, ...deflection });
+    return mesh;
+  }
+
+  private made(shape: Shape, deflection: Deflection): Mesh {
     const structure = incidenceOf(shape);
     const keys = structure.faces.map((face) => keyOf(structure, face, deflection));
-    const missing = keys.flatMap((key, place) => (this.patches.has(key) ? [] : [place]));
-    let fresh = meshPatches(shape, structure, missing, deflection);
-    let all = keys.map((key, place) => fresh.get(place) ?? this.used(key));
-    if (fresh.size < keys.length && !meet(structure, all)) {
-      const every = keys.map((_, place) => place);
-      fresh = meshPatches(shape, structure, every, deflection);
-      all = every.map((place) => fresh.get(place)!);
+    const fresh = new Map<number, Patch>();
+    const missing: number[] = [];
+    structure.faces.forEach((face, place) => {
+      if (this.patches.has(keys[place]!)) return;
+      const flat = flatPatch(structure, face);
+      if (flat) fresh.set(place, flat);
+      else missing.push(place);
+    });
+    const add = (places: readonly number[]) => {
+      for (const [place, patch] of meshPatches(shape, structure, places, deflection)) fresh.set(place, patch);
+    };
+    add(missing);
+    const patches = () => keys.map((key, place) => fresh.get(place) ?? this.used(key));
+    let all = patches();
+    if (missing.length < keys.length && !meet(structure, all)) {
+      add(keys.map((_, place) => place));
+      all = patches();
     }
     this.count.meshed += fresh.size;
     this.count.known += keys.length - fresh.size;
@@ -73,9 +90,12 @@ export class MeshStore {
   }
 }
 
-/** All that the mesh of a face depends on: its surface, its edges as they run round it, and how finely it is meshed. */
+/**
+ * All that the mesh of a face depends on: its surface, its edges as they run round it, and how finely it is meshed. Not which way
+ * round it lies: two pieces have the two sides of the face that parts them.
+ */
 function keyOf({ edges, vertices }: Structure, face: FaceStructure, { linear, angular }: Deflection): string {
-  const digest = new Digest().numbers(linear, angular, face.forward ? 1 : 0, face.bounds ? 1 : 0);
+  const digest = new Digest().numbers(linear, angular, face.bounds ? 1 : 0);
   addRecord(digest, face.surface);
   for (const wire of face.wires) {
     digest.numbers(wire.length);
@@ -131,6 +151,7 @@ function patchOf({ positions, normals, indices, faceRanges, lines, edgeRanges }:
   const from = high < 0 ? 0 : low;
   for (let k = 0; k < own.length; k++) own[k]! -= from;
   return {
+    forward: face.forward,
     positions: positions.slice(3 * from, 3 * (high + 1)),
     normals: normals.slice(3 * from, 3 * (high + 1)),
     indices: own,
@@ -165,7 +186,12 @@ function assembled({ faces, edges }: Structure, patches: readonly Patch[]): Mesh
   const lineOf: Float32Array[] = [];
   patches.forEach((patch, place) => {
     faceRanges.set([at, patch.indices.length], 2 * place);
-    for (let i = 0; i < patch.indices.length; i++) indices[at + i] = patch.indices[i]! + base;
+    const turned = patch.forward === faces[place]!.forward ? 0 : 1;
+    for (let i = 0; i < patch.indices.length; i += 3) {
+      indices[at + i] = patch.indices[i]! + base;
+      indices[at + i + 1 + turned] = patch.indices[i + 1]! + base;
+      indices[at + i + 2 - turned] = patch.indices[i + 2]! + base;
+    }
     at += patch.indices.length;
     base += patch.positions.length / 3;
     faces[place]!.wires.flat().forEach(({ edge }, i) => {
@@ -181,7 +207,11 @@ function assembled({ faces, edges }: Structure, patches: readonly Patch[]): Mesh
   });
   return {
     positions: joined(patches.map((patch) => patch.positions)),
-    normals: joined(patches.map((patch) => patch.normals)),
+    normals: joined(
+      patches.map(({ normals, forward }, place) =>
+        forward === faces[place]!.forward ? normals : normals.map((value) => 0 - value),
+      ),
+    ),
     indices,
     faceRanges,
     lines: joined(lines),

@@ -40,6 +40,21 @@ export function meshParts(
   edges: readonly Shape[],
   { linear, angular }: Deflection,
 ): Mesh {
+  return extracted(shape, { linear, angular }, ({ groups, edgeGroups, ...arrays }) => ({
+    ...arrays,
+    faceRanges: ranges(groups, faces),
+    edgeRanges: ranges(edgeGroups, edges),
+  }));
+}
+
+/** What the library has of a mesh, copied out, before its ranges are told whose they are. */
+interface Extract extends Omit<Mesh, "faceRanges" | "edgeRanges"> {
+  groups: Int32Array;
+  edgeGroups: Int32Array;
+}
+
+/** Meshes a shape as the library does it. */
+export function extracted<T>(shape: Shape, { linear, angular }: Deflection, read: (extract: Extract) => T): T {
   return scoped((scope) => {
     const oc = lib();
     const data = scope.use(oc.ReplicadMeshExtractor.extract(shape, linear, angular, false));
@@ -54,14 +69,7 @@ export function meshParts(
     const edgeGroups = new Int32Array(lineMemory, polylines.getEdgeGroupsPtr(), polylines.getEdgeGroupsSize()).slice();
     // The library would keep the triangles with the shape, and hand them on to all that is made from it.
     oc.BRepTools.Clean(shape, true);
-    return {
-      positions,
-      normals,
-      indices,
-      faceRanges: ranges(groups, faces),
-      lines,
-      edgeRanges: ranges(edgeGroups, edges),
-    };
+    return read({ positions, normals, indices, groups, lines, edgeGroups });
   });
 }
 
