@@ -63,7 +63,7 @@ test("a cutting plane is dragged while its pieces are shown, and they follow; ke
   // A formula is not dragged over.
   const fixed = page.getByRole("slider", { name: "Across: offset" });
   await expect(fixed).toHaveAttribute("aria-disabled", "true");
-  await expect(fixed).toHaveAttribute("title", /is at 2 \* 4/);
+  await expect(fixed).toHaveAttribute("title", /is 2 \* 4/);
 });
 
 test("the plane that is open is dragged, too: its own number follows in the form", async ({ page }) => {
@@ -112,4 +112,68 @@ test("a plane is made in place: through the middle of the stock, dragged to wher
     "seam",
   ]);
   expect(document.parts[0].steps.at(-1).cutters).toHaveLength(2);
+});
+
+const body = [
+  { id: "a", type: "box", name: "Block", size: [60, 40, 20] },
+  { id: "c", type: "cylinder", name: "Bar", diameter: 14, height: 40, at: [10, 0, -10] },
+];
+const stepsOf = async (page: Page, id: string) =>
+  (await (await page.request.get(`/api/jobs/${id}`)).json()).document.parts[0].steps;
+
+test("a solid that cuts is dragged along its axes, and the pieces follow", async ({ page }) => {
+  test.setTimeout(60_000);
+  const cut = { id: "s", type: "seam", name: "Cut", stock: ["a"], cutters: ["c"] };
+  const id = await openStep(page, [...body, cut], "s", "Cut");
+  const tray = page.getByRole("region", { name: "Pieces" });
+  // The bar's part of the block: 7² π · 20.
+  await expect(tray).toContainText("3079 mm³");
+  // Only where it is, not how large: that is its own step's.
+  await expect(page.getByRole("slider", { name: "Bar: diameter" })).toHaveCount(0);
+  const grip = page.getByRole("slider", { name: "Bar: place X" });
+  await grip.focus();
+  // To the side, until half of it is out of the block.
+  await page.getByRole("button", { name: /^X 10 mm/ }).click();
+  await page.getByLabel("Bar: place X, typed").fill("30");
+  await page.keyboard.press("Enter");
+  await built(page);
+  await expect(tray).toContainText("1539 mm³");
+  await expect.poll(async () => (await stepsOf(page, id))[1].at).toEqual([30, 0, -10]);
+  await expect(page.locator('[data-exact="true"]').first()).toBeVisible();
+});
+
+test("sizes, radii and angles of the open step are dragged; none goes where it may not", async ({ page }) => {
+  test.setTimeout(90_000);
+  await openStep(page, body, "c", "Bar");
+  const diameter = page.getByRole("slider", { name: "Bar: diameter" });
+  await expect(diameter).toHaveAttribute("aria-valuetext", "14 mm");
+  const box = (await diameter.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  // Past the axis to the other side: it stays above nothing.
+  for (let i = 1; i <= 20; i++) await page.mouse.move(box.x - 30 * i, box.y - 20 * i);
+  for (let i = 1; i <= 20; i++) await page.mouse.move(box.x + 900 - 30 * i, box.y + 20 * i - 400);
+  await page.mouse.up();
+  await built(page);
+  expect(Number(await diameter.getAttribute("aria-valuenow"))).toBeGreaterThan(0);
+  await expect(open(page).getByLabel("Diameter")).toHaveValue((await diameter.getAttribute("aria-valuenow"))!);
+  await open(page).getByRole("button", { name: "Discard" }).click();
+  await built(page);
+
+  const round = { id: "f", type: "fillet", name: "Round", edges: [{ body: "a:block", edge: "a:side:x+|a:side:z+" }] };
+  await openStep(page, [...body, round], "f", "Round");
+  const radius = page.getByRole("slider", { name: "Block: radius" });
+  await expect(radius).toHaveAttribute("aria-valuetext", "2 mm");
+  await radius.focus();
+  await page.keyboard.press("ArrowUp");
+  await built(page);
+  await expect(radius).not.toHaveAttribute("aria-valuenow", "2");
+
+  const turned = { id: "m", type: "move", name: "Turned", bodies: ["a"], turn: 30 };
+  await openStep(page, [...body, turned], "m", "Turned");
+  await page.getByRole("button", { name: /^turn 30°/ }).click();
+  await page.getByLabel("Block: turn, typed").fill("45");
+  await page.keyboard.press("Enter");
+  await built(page);
+  await expect(open(page).getByLabel("Turn by")).toHaveValue("45");
 });

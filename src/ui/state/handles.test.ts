@@ -2,7 +2,7 @@ import { describe, expect, test } from "vitest";
 import type { Job, Part } from "@/core/job";
 import { ParameterScope } from "@/core/params";
 import { jobOf } from "@/core/testing/harness";
-import { draggedTo, handlesOf, stepFor, withDragged } from "./handles";
+import { draggedTo, handlesOf, mayBe, stepFor, withDragged, withNumber } from "./handles";
 import { foundOf } from "./whereabouts";
 
 const job: Job = jobOf([
@@ -37,7 +37,10 @@ describe("numbers that are dragged in the view", () => {
       {
         step: "w",
         field: "offset",
-        item: "w:plane",
+        kind: "length",
+        label: "offset",
+        rate: 1,
+        rim: "w:plane",
         name: "Level",
         at: [0, 0, 5],
         way: [0, 0, 1],
@@ -48,7 +51,10 @@ describe("numbers that are dragged in the view", () => {
       {
         step: "v",
         field: "offset",
-        item: "v:plane",
+        kind: "length",
+        label: "offset",
+        rate: 1,
+        rim: "v:plane",
         name: "Turned",
         at: [0, 0, 5],
         way: [1, -0, -0],
@@ -58,6 +64,47 @@ describe("numbers that are dragged in the view", () => {
     ]);
     expect(handles("w").map(({ name }) => name)).toEqual(["Level"]);
     expect(handles("a")).toEqual([]);
+  });
+
+  test("of the open step: sizes of one list each by itself; what a seam cuts with, only where it is", () => {
+    const box = { min: [-30, -20, 0], max: [30, 20, 20] };
+    const bar = { id: "c:cylinder", step: "c", name: "Bar", kind: "solid", faces: [], measures: { box } };
+    const block = { ...bar, id: "a:block", step: "a", name: "Block" };
+    const steps = jobOf([
+      { id: "a", type: "box", size: [60, "2 * 20", "20 mm"] },
+      { id: "c", type: "cylinder", diameter: 12, height: 30 },
+      { id: "s", type: "seam", stock: ["a"], cutters: ["c"] },
+    ]);
+    const own = steps.parts[0] as Part;
+    const of = (step: string) =>
+      handlesOf(
+        {
+          editing: { step: own.steps.find(({ id }) => id === step)!, isNew: false },
+          evaluation: { items: [block, bar], before: [block, bar], steps: [] },
+          dragged: null,
+        } as never,
+        own,
+        foundOf(undefined),
+        SCOPE,
+      );
+    expect(of("a").map(({ label, value, formula }) => [label, value, formula])).toEqual([
+      ["size X", 60, null],
+      ["size Y", 40, "2 * 20"],
+      ["size Z", 20, null],
+      ["place X", 0, null],
+      ["place Y", 0, null],
+      ["place Z", 0, null],
+    ]);
+    expect(of("c").map(({ label }) => label)).toEqual(["diameter", "height", "place X", "place Y", "place Z"]);
+    expect(of("s").map(({ name, label }) => `${name} ${label}`)).toEqual(["Bar place X", "Bar place Y", "Bar place Z"]);
+  });
+
+  test("one of a list is set by itself, and none to what it may not be", () => {
+    const block = job.parts[0]!.steps[0]!;
+    expect(withNumber(block, { field: "size", index: 1 }, 55)).toEqual({ size: [60, 55, 20] });
+    expect(mayBe(block, { field: "size", index: 1 }, 55, SCOPE)).toBe(true);
+    expect(mayBe(block, { field: "size", index: 1 }, -1, SCOPE)).toBe(false);
+    expect(mayBe(block, { field: "at", index: 1 }, -1, SCOPE)).toBe(true);
   });
 
   test("while one is dragged it is what it is dragged to, in the job that is shown alone", () => {
@@ -71,7 +118,8 @@ describe("numbers that are dragged in the view", () => {
   });
 
   test("in steps that can be seen, on their grid", () => {
-    expect([0.02, 1, 4, 9, 50, 900].map(stepFor)).toEqual([100, 5, 1, 0.5, 0.1, 0.01]);
+    expect([0.02, 1, 4, 9, 50, 900].map((perMm) => stepFor(perMm))).toEqual([100, 5, 1, 0.5, 0.1, 0.01]);
+    expect([0.1, 1, 10, 90].map((perDegree) => stepFor(perDegree, "angle"))).toEqual([15, 5, 0.5, 0.1]);
     expect(draggedTo(5, 1.26, 0.5)).toBe(6.5);
     expect(draggedTo(5.03, 0, 0.1)).toBe(5);
     expect(draggedTo(-0.2, 0.26, 0.05)).toBe(0.05);

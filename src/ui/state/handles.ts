@@ -1,21 +1,19 @@
 import type { Job, Part, Step } from "@/core/job";
 import { FormulaError, type ParameterScope, type Quantity, quantityValue } from "@/core/params";
+import { resolveStep, stepType } from "@/core/steps";
+import { type HandlePlace, handlePlaces, type Surroundings } from "@/core/steps/handles";
 import type { ItemView } from "@/engine/contract";
+import { problemsOf } from "./open-values";
 import type { Found } from "./whereabouts";
 import type { WorkspaceStore } from "./workspace-store";
 
 /** A number of a step that is set in the view, along a line from a place. */
-export interface Handle {
-  /** The step that has it, which need not be the one that is open, and its field. */
+export interface Handle extends Omit<HandlePlace, "moves"> {
+  /** The step that has it, which need not be the one that is open. */
   step: string;
-  field: string;
-  /** What it moves: its id, and what it is called. */
-  item: string;
+  /** What it belongs to, as it is called. */
   name: string;
-  at: readonly [number, number, number];
-  /** Of length 1: the way in which the number grows. */
-  way: readonly [number, number, number];
-  /** mm */
+  /** mm or degrees */
   value: number;
   /** How it is written, where that is a formula: it is not dragged over. */
   formula: string | null;
@@ -38,9 +36,9 @@ export function withDragged(job: Job, part: string, dragged: Dragged | null): Jo
 }
 
 /** A number by itself, with or without its unit: anything else says more than a number. */
-const NUMBER = /^\s*-?\d*\.?\d+\s*(mm)?\s*$/;
+const NUMBER = /^\s*-?\d*\.?\d+\s*(mm|°)?\s*$/;
 
-/** The planes that the open step cuts with, or is, each with its offset. */
+/** The numbers of the open step that stand in space, and where the things are that it cuts with. */
 export function handlesOf(
   { editing, evaluation, dragged }: Pick<WorkspaceStore, "editing" | "evaluation" | "dragged">,
   part: Part,
@@ -49,54 +47,98 @@ export function handlesOf(
 ): Handle[] {
   if (!editing || !evaluation) return [];
   const open = editing.step;
-  const planes = planesOf(open, open.type === "workplane" ? evaluation.items : (evaluation.before ?? []), found);
-  return planes.flatMap((plane): Handle[] => {
-    const kept = part.steps.find(({ id }) => id === plane.step);
-    const step = open.id === plane.step ? open : kept;
-    if (step?.type !== "workplane") return [];
-    const written = (dragged?.step === step.id ? dragged.set.offset : step.offset) as Quantity;
-    const value = lengthOf(written, scope);
+  const size = sizeOf(evaluation.items);
+  if (open.type !== "seam") return handlesIn(open, evaluation.items, size, scope);
+  const before = evaluation.before ?? [];
+  const ids = new Set(found.items((open.cutters ?? []) as string[]));
+  const makers = new Set(before.flatMap(({ id, step }) => (ids.has(id) || ids.has(step) ? [step] : [])));
+  return part.steps
+    .filter(({ id }) => makers.has(id))
+    .flatMap((step) => handlesIn(step, before, size, scope, dragged, true));
+}
+
+/** @param whole only of what moves the whole of what the step makes. */
+function handlesIn(
+  kept: Step,
+  items: readonly ItemView[],
+  size: number,
+  scope: ParameterScope,
+  dragged: Dragged | null = null,
+  whole = false,
+): Handle[] {
+  const step = dragged?.step === kept.id ? { ...kept, ...dragged.set } : kept;
+  const { step: values, problems } = resolveStep(step, scope);
+  if (Object.keys(problems).length > 0) return [];
+  const own = items.filter((item) => item.step === step.id);
+  const places = handlePlaces(step, values, surroundings(step.id, own, size));
+  const name = own.length === 1 ? own[0]!.name : (step.name ?? stepType(step.type)?.words.label ?? "");
+  return places.flatMap(({ moves, ...place }): Handle[] => {
+    if (whole && !moves) return [];
+    const written = writtenIn(step, place);
+    const value = numberIn(written, place.kind, scope);
     if (value === null) return [];
     const plain = typeof written === "number" || NUMBER.test(String(written));
-    const sign = step.flip === true ? -1 : 1;
-    return [
-      {
-        step: step.id,
-        field: "offset",
-        item: plane.id,
-        name: plane.name,
-        at: plane.origin,
-        way: plane.normal.map((x) => sign * x) as unknown as Handle["way"],
-        value,
-        formula: plain ? null : String(written),
-      },
-    ];
+    return [{ ...place, step: step.id, name, value, formula: plain ? null : String(written) }];
   });
 }
 
-type Plane = Extract<ItemView, { kind: "workplane" }>;
-
-function planesOf(open: Step, items: readonly ItemView[], found: Found): Plane[] {
-  const planes = items.filter((item): item is Plane => item.kind === "workplane");
-  if (open.type === "workplane") return planes.filter(({ step }) => step === open.id);
-  if (open.type !== "seam") return [];
-  const ids = new Set(found.items((open.cutters ?? []) as string[]));
-  return planes.filter(({ id, step }) => ids.has(id) || ids.has(step));
+function surroundings(step: string, own: readonly ItemView[], size: number): Surroundings {
+  return {
+    step,
+    bodies: own.flatMap((item) =>
+      item.kind === "solid" || item.kind === "sheet" ? [{ faces: item.faces, box: item.measures.box }] : [],
+    ),
+    planes: own.flatMap((item) => (item.kind === "workplane" ? [item] : [])),
+    size,
+  };
 }
 
-function lengthOf(written: Quantity, scope: ParameterScope): number | null {
+/** How large what is shown is, mm. */
+function sizeOf(items: readonly ItemView[]): number {
+  const boxes = items.flatMap((item) =>
+    (item.kind === "solid" || item.kind === "sheet") && item.measures.box ? [item.measures.box] : [],
+  );
+  const spans = [0, 1, 2].map(
+    (k) => Math.max(0, ...boxes.map(({ max }) => max[k]!)) - Math.min(0, ...boxes.map(({ min }) => min[k]!)),
+  );
+  return Math.hypot(...spans) || 100;
+}
+
+type Placed = Pick<Handle, "field" | "index">;
+
+function writtenIn(step: Step, { field, index }: Placed): Quantity {
+  const written = step[field] as Quantity | Quantity[];
+  return index === undefined ? (written as Quantity) : (written as Quantity[])[index]!;
+}
+
+/** The values of a step with one of its numbers set. */
+export function withNumber(step: Step, { field, index }: Placed, value: number): Record<string, unknown> {
+  if (index === undefined) return { [field]: value };
+  return { [field]: (step[field] as Quantity[]).map((one, i) => (i === index ? value : one)) };
+}
+
+/** Whether a step may have a number: a diameter below nothing is not dragged to. */
+export function mayBe(step: Step, place: Placed, value: number, scope: ParameterScope): boolean {
+  const { field, index } = place;
+  const problems = problemsOf({ ...step, ...withNumber(step, place, value) }, scope);
+  return !((index === undefined ? field : `${field}.${index}`) in problems);
+}
+
+function numberIn(written: Quantity, kind: Handle["kind"], scope: ParameterScope): number | null {
   try {
-    return quantityValue(written, "length", scope);
+    return quantityValue(written, kind, scope);
   } catch (cause) {
     if (cause instanceof FormulaError) return null;
     throw cause;
   }
 }
 
-/** Steps that a number is dragged in, mm: the finest that is some pixels long. @param perMm pixels of a millimetre along its line. */
-export function stepFor(perMm: number): number {
-  const least = 4 / Math.max(perMm, 1e-6);
-  return [0.01, 0.05, 0.1, 0.5, 1, 5, 10, 50].find((step) => step >= least) ?? 100;
+const STEPS = { length: [0.01, 0.05, 0.1, 0.5, 1, 5, 10, 50, 100], angle: [0.1, 0.5, 1, 5, 15] };
+
+/** Steps that a number is dragged in, mm or degrees: the finest that is some pixels long. @param perUnit pixels of one along its line. */
+export function stepFor(perUnit: number, kind: Handle["kind"] = "length"): number {
+  const least = 4 / Math.max(perUnit, 1e-6);
+  return STEPS[kind].find((step) => step >= least) ?? STEPS[kind].at(-1)!;
 }
 
 /** A number where it has been dragged to, on a grid of its steps. */

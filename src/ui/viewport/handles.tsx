@@ -1,17 +1,13 @@
 "use client";
 import { type KeyboardEvent, type PointerEvent, useEffect, useMemo, useRef, useState } from "react";
-import { formatLength } from "../settings/format";
+import { formatAngle, formatLength } from "../settings/format";
 import { useFound, useJob, usePart, useScope, useStores, useWorkspace } from "../state/context";
-import { draggedTo, type Handle, handlesOf, stepFor } from "../state/handles";
+import { draggedTo, type Handle, handlesOf, mayBe, stepFor, withNumber } from "../state/handles";
 import type { ViewScene } from "./scene";
 
-/** Numbers of the open step and of what it cuts with, as arrows in the view that are dragged or typed over: the pieces follow. */
+/** Numbers of the open step and of what it cuts with, as arrows in the view that are dragged or typed over: what is shown follows. */
 export function Handles({ scene }: { scene: ViewScene | null }) {
-  const open = useWorkspace(({ editing, picking }) =>
-    editing && picking === null && (editing.step.type === "seam" || editing.step.type === "workplane")
-      ? editing.step.id
-      : null,
-  );
+  const open = useWorkspace(({ editing }) => editing?.step.id ?? null);
   return scene && open ? <Arrows scene={scene} /> : null;
 }
 
@@ -31,16 +27,21 @@ function Arrows({ scene }: { scene: ViewScene }) {
     [editing, evaluation, dragged, part, found, scope],
   );
   const own = (handle: Handle) => handle.step === editing?.step.id;
-  const show = (handle: Handle, value: number) => {
-    if (own(handle)) workspace.getState().setValues({ [handle.field]: value });
-    else workspace.getState().set({ dragged: { step: handle.step, set: { [handle.field]: value } } });
+  const stepOf = (handle: Handle) => (own(handle) ? editing!.step : part.steps.find(({ id }) => id === handle.step)!);
+  const show = (handle: Handle, value: number): boolean => {
+    const step = stepOf(handle);
+    if (!mayBe(step, handle, value, scope)) return false;
+    const set = withNumber(step, handle, value);
+    if (own(handle)) workspace.getState().setValues(set);
+    else workspace.getState().set({ dragged: { step: handle.step, set } });
+    return true;
   };
   /** The number as it stands is kept: of the open step it is, until that is left. */
   const keep = (handle: Handle, value: number) => {
     if (own(handle)) return;
     job.store.getState().editPart(part.id, `Move ${handle.name}`, (draft) => {
       const step = draft.steps.find(({ id }) => id === handle.step);
-      if (step) step[handle.field] = value;
+      if (step) Object.assign(step, withNumber(step, handle, value));
     });
     workspace.getState().set({ dragged: null });
   };
@@ -48,7 +49,7 @@ function Arrows({ scene }: { scene: ViewScene }) {
     <div className="pointer-events-none absolute inset-0 overflow-hidden">
       {handles.map((handle) => (
         <Arrow
-          key={handle.step}
+          key={`${handle.step}.${handle.field}.${handle.index ?? 0}`}
           scene={scene}
           handle={handle}
           following={following && (dragged?.step === handle.step || own(handle))}
@@ -60,8 +61,8 @@ function Arrows({ scene }: { scene: ViewScene }) {
   );
 }
 
-/** Pixels from the plane to the grip. */
-const OUT = 44;
+/** Pixels from the place to the grip: farther where three begin at one. */
+const OUT = { alone: 44, several: 62 };
 
 function Arrow({
   scene,
@@ -74,35 +75,39 @@ function Arrow({
   handle: Handle;
   /** Whether what is shown is not yet what the number says. */
   following: boolean;
-  onShow(value: number): void;
+  /** False where the step may not have that number. */
+  onShow(value: number): boolean;
   onKeep(value: number): void;
 }) {
   const unit = useJob((state) => state.job.units);
-  const { way, value, name, formula } = handle;
-  // At the rim, where it hides no piece.
-  const at = scene.planeRim(handle.item) ?? handle.at;
+  const { way, value, name, label, kind, rate, formula } = handle;
+  const at = (handle.rim && scene.planeRim(handle.rim)) || handle.at;
+  const shown = (number: number) => (kind === "angle" ? formatAngle(number) : formatLength(number, unit));
+  const scaled = kind === "length" && unit === "inch" ? 25.4 : 1;
   const grip = useRef<{ x: number; y: number; value: number; moved: boolean } | null>(null);
   const [typing, setTyping] = useState<string | null>(null);
   const from = scene.project(at);
   const to = scene.project([at[0] + way[0], at[1] + way[1], at[2] + way[2]]);
-  const perMm = Math.hypot(to.x - from.x, to.y - from.y);
+  const seen = Math.hypot(to.x - from.x, to.y - from.y);
   // Seen end-on it has no length to be dragged along: it can be typed all the same.
-  const flat = perMm < 1e-3;
-  const line = flat ? { x: 0, y: -1 } : { x: (to.x - from.x) / perMm, y: (to.y - from.y) / perMm };
-  const step = stepFor(perMm);
-  const place = { left: from.x + line.x * OUT, top: from.y + line.y * OUT };
+  const flat = seen < 1e-3;
+  const line = flat ? { x: 0, y: -1 } : { x: (to.x - from.x) / seen, y: (to.y - from.y) / seen };
+  const perUnit = seen * rate;
+  const step = stepFor(perUnit, kind);
+  const out = handle.index === undefined ? OUT.alone : OUT.several;
+  const place = { left: from.x + line.x * out, top: from.y + line.y * out };
+  const beside = { left: place.left + (line.x < -0.3 ? -18 : 18), top: place.top - 12 };
+  const side = line.x < -0.3 ? "-translate-x-full" : "";
   const put = (next: number) => {
-    onShow(next);
-    onKeep(next);
+    if (onShow(next)) onKeep(next);
   };
   const move = (event: PointerEvent) => {
     const begun = grip.current;
     if (!begun || flat) return;
     const along = (event.clientX - begun.x) * line.x + (event.clientY - begun.y) * line.y;
-    const next = draggedTo(begun.value, along / perMm, step);
+    const next = draggedTo(begun.value, along / perUnit, step);
     if (next === value) return;
-    begun.moved = true;
-    onShow(next);
+    begun.moved = onShow(next) || begun.moved;
   };
   const leave = () => {
     if (grip.current?.moved) onKeep(value);
@@ -118,7 +123,7 @@ function Arrow({
   const type = (text: string | null) => {
     setTyping(null);
     if (text === null) return;
-    const typed = Number(text.replace(",", ".")) * (unit === "inch" ? 25.4 : 1);
+    const typed = Number(text.replace(",", ".")) * scaled;
     if (text.trim() !== "" && Number.isFinite(typed)) put(Number(typed.toFixed(6)));
   };
   return (
@@ -133,14 +138,14 @@ function Arrow({
         type="button"
         role="slider"
         data-handle={name}
-        aria-label={`${name}: offset`}
+        aria-label={`${name}: ${label}`}
         aria-valuenow={value}
-        aria-valuetext={formatLength(value, unit)}
+        aria-valuetext={shown(value)}
         aria-disabled={formula !== null}
         title={
           formula === null
-            ? `Drag to move ${name}; the arrow keys move it by ${formatLength(step, unit)}.`
-            : `${name} is at ${formula}: change that in its own step.`
+            ? `${name}: ${label}. Drag it; the arrow keys change it by ${shown(step)}.`
+            : `${name}: ${label} is ${formula}: change that in its own step.`
         }
         onPointerDown={(event) => {
           if (formula !== null || event.button !== 0) return;
@@ -169,23 +174,19 @@ function Arrow({
         </svg>
       </button>
       {typing !== null ? (
-        <Typed
-          label={`${name}: offset, typed`}
-          start={typing}
-          place={{ left: place.left + 18, top: place.top - 12 }}
-          onDone={type}
-        />
+        <Typed label={`${name}: ${label}, typed`} start={typing} place={beside} onDone={type} />
       ) : (
         <button
           type="button"
           data-exact={!following}
           disabled={formula !== null}
           title={following ? "What is shown follows" : "What is shown is exact. Press to type it."}
-          onClick={() => setTyping(String(Number((value / (unit === "inch" ? 25.4 : 1)).toFixed(6))))}
-          className="num pointer-events-auto absolute h-6 rounded border border-line bg-sheet px-1.5 text-[0.8125rem] whitespace-nowrap hover:border-ink"
-          style={{ left: place.left + 18, top: place.top - 12 }}
+          onClick={() => setTyping(String(Number((value / scaled).toFixed(6))))}
+          className={`num pointer-events-auto absolute h-6 rounded border border-line bg-sheet px-1.5 text-[0.8125rem] whitespace-nowrap hover:border-ink ${side}`}
+          style={beside}
         >
-          {formatLength(value, unit)}
+          <span className="font-sans text-soft">{handle.index === undefined ? label : "XYZ"[handle.index]}</span>{" "}
+          {shown(value)}
           {following ? " …" : ""}
         </button>
       )}

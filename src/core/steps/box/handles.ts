@@ -1,0 +1,24 @@
+import type { Vec3 } from "../../kernel";
+import { toMm } from "../../params";
+import { handlesFor } from "../shared/handles/handles";
+import { lengthAt, placedAt } from "../shared/handles/places";
+import { AXES, toVec3 } from "../shared/space";
+import { box } from "./declare";
+
+/** Sizes at the far sides, and the place; round bodies, the margins. */
+export const boxHandles = handlesFor(box, ({ place, anchor, size, at, ...values }, { bodies }) => {
+  const found = bodies[0]?.box;
+  if (!found) return [];
+  const field = place === "around" ? "margin" : "size";
+  const numbers = place === "around" ? values.margin : size;
+  const sides = (["x", "y", "z"] as const).map((axis, index) => {
+    const middle = [0, 1, 2].map((k) => (k === index ? found.max[k]! : (found.min[k]! + found.max[k]!) / 2));
+    const both = place === "sized" && (anchor === "centre" || (anchor === "base" && axis !== "z"));
+    return {
+      ...lengthAt(field, `${field} ${axis.toUpperCase()}`, middle as unknown as Vec3, AXES[axis], both ? 0.5 : 1),
+      index,
+    };
+  });
+  const shown = sides.filter((_, i) => Number.isFinite(toMm(numbers[i]!)));
+  return place === "around" ? shown : [...shown, ...placedAt("at", "place", toVec3(at))];
+});
