@@ -85,7 +85,10 @@ test("the main story by keys alone: stock, tool, cut, pieces, a section, a file"
   await expect(page.locator("[data-step]")).toHaveCount(3);
   await built(page);
   await find(page, "Cylinder");
+  // The tool, as what was used last: its form is left again.
+  await expect(open(page)).toBeVisible();
   await page.keyboard.press("Escape");
+  await expect(open(page)).toBeHidden();
   await page.keyboard.press("Shift+T");
   await page.keyboard.press("x");
   await expect(page.getByRole("button", { name: "Section", exact: true })).toHaveAttribute("aria-pressed", "true");

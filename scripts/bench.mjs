@@ -4,3 +4,4 @@ import { bundle, run } from "./lib.mjs";
 
 run("node", [await bundle("bench/main.ts", "bench"), ...process.argv.slice(2)]);
 run("node", ["bench/page.mjs"]);
+run("node", ["bench/drag.mjs"]);

@@ -35,6 +35,8 @@ export interface HostOptions {
   heapLimit: number;
   /** Whether a second engine stands by. */
   spare: boolean;
+  /** ms after some work before it does anything by itself: whoever drags a number asks again within that. */
+  quiet?: number;
 }
 
 /**
@@ -120,7 +122,7 @@ export class EngineHost {
       died.catch(() => {});
       cancelled.catch(() => {});
       this.busy--;
-      this.idle();
+      this.idle(this.options.quiet);
     }
   }
 
@@ -135,8 +137,11 @@ export class EngineHost {
     this.idle();
   }
 
-  /** With nothing to do: get the reserve ready, and warm both. A later call takes over from an earlier one. */
-  private idle(): void {
+  /**
+   * With nothing to do: get the reserve ready, and warm both. A later call takes over from an earlier one.
+   * @param quiet ms to wait first.
+   */
+  private idle(quiet = 0): void {
     const turn = ++this.turn;
     const free = () => turn === this.turn && this.busy === 0 && !this.closed;
     const warmUp = async (worker: EngineWorker) => {
@@ -148,6 +153,7 @@ export class EngineHost {
     const { current } = this;
     current.ready
       .then(async () => {
+        if (quiet > 0) await new Promise((resolve) => setTimeout(resolve, quiet));
         await warmUp(current);
         if (!this.options.spare || !free()) return;
         this.reserve ??= this.standBy();

@@ -50,6 +50,7 @@ function spawnBrowserEngine(config: EngineConfig): EngineWorker {
 export function startBrowserEngines(config: EngineConfig, lean: boolean): EngineHost {
   return new EngineHost(() => spawnBrowserEngine(config), {
     warm: !lean,
+    quiet: 400,
     heapLimit: 900 * 1024 * 1024,
     spare: !lean,
   });

@@ -154,7 +154,7 @@ export const HELP: Readonly<Record<string, HelpPage>> = {
     takes: "Stock, and cutters of any kind: planes, sheets, faces, drawings, solids.",
     gives: "All pieces, each with a number; say which stay, which go, and which are joined.",
     example: "The hollowed block, split by the parting sheet into the halves of the mould.",
-    mind: "A cutter that stops short is marked where it does, and says by how much. One press makes all of them reach. A plane that cuts is dragged by its arrow, and the pieces follow. A group of pieces may be joined to another body.",
+    mind: "A cutter that stops short is marked where it does, and says by how much. One press makes all of them reach. What cuts is dragged by its arrows, and the pieces follow. A group of pieces may be joined to another body.",
   },
   "seam-trim": {
     takes: "Stock, and cutters with a side each.",

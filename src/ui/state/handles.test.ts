@@ -2,7 +2,7 @@ import { describe, expect, test } from "vitest";
 import type { Job, Part } from "@/core/job";
 import { ParameterScope } from "@/core/params";
 import { jobOf } from "@/core/testing/harness";
-import { draggedTo, handlesOf, mayBe, stepFor, withDragged, withNumber } from "./handles";
+import { type Dragged, draggedTo, handlesOf, inUnit, mayBe, stepFor, withDragged, withNumber } from "./handles";
 import { foundOf } from "./whereabouts";
 
 const job: Job = jobOf([
@@ -22,14 +22,13 @@ const plane = (step: string, name: string, normal: number[]) => ({
   normal,
 });
 const before = [plane("w", "Level", [0, 0, 1]), plane("v", "Turned", [-1, 0, 0])];
-const state = (step: string, dragged: unknown = null) =>
+const state = (step: string) =>
   ({
     editing: { step: part.steps.find(({ id }) => id === step)!, isNew: false },
     evaluation: { before, items: before, steps: [] },
-    dragged,
   }) as never;
-const handles = (step: string, dragged: unknown = null) =>
-  handlesOf(state(step, dragged), part, foundOf(undefined), SCOPE);
+const handles = (step: string, dragged: Dragged | null = null) =>
+  handlesOf(state(step), withDragged(job, "part", dragged), "part", foundOf(undefined));
 
 describe("numbers that are dragged in the view", () => {
   test("of the planes that a seam cuts with: where, which way they grow, and what is a formula", () => {
@@ -46,6 +45,7 @@ describe("numbers that are dragged in the view", () => {
         way: [0, 0, 1],
         value: 5,
         formula: null,
+        parameter: null,
       },
       // Turned round, its front looks against the way in which its offset grows.
       {
@@ -60,6 +60,7 @@ describe("numbers that are dragged in the view", () => {
         way: [1, -0, -0],
         value: 7,
         formula: "3 + 4",
+        parameter: null,
       },
     ]);
     expect(handles("w").map(({ name }) => name)).toEqual(["Level"]);
@@ -81,11 +82,10 @@ describe("numbers that are dragged in the view", () => {
         {
           editing: { step: own.steps.find(({ id }) => id === step)!, isNew: false },
           evaluation: { items: [block, bar], before: [block, bar], steps: [] },
-          dragged: null,
         } as never,
-        own,
+        steps,
+        "part",
         foundOf(undefined),
-        SCOPE,
       );
     expect(of("a").map(({ label, value, formula }) => [label, value, formula])).toEqual([
       ["size X", 60, null],
@@ -97,6 +97,36 @@ describe("numbers that are dragged in the view", () => {
     ]);
     expect(of("c").map(({ label }) => label)).toEqual(["diameter", "height", "place X", "place Y", "place Z"]);
     expect(of("s").map(({ name, label }) => `${name} ${label}`)).toEqual(["Bar place X", "Bar place Y", "Bar place Z"]);
+  });
+
+  test("a parameter by itself is dragged as what it is, in its own unit; one that is a formula is not", () => {
+    const level = (offset: string, formula: number | string, unit = "mm") => {
+      const given = jobOf(
+        [
+          { id: "w", type: "workplane", name: "Level", base: "xy", offset },
+          { id: "a", type: "box" },
+          { id: "s", type: "seam", stock: ["a"], cutters: ["w"] },
+        ],
+        { parameters: [{ name: "level", unit, formula }] },
+      );
+      const open = { step: given.parts[0]!.steps[2]!, isNew: false };
+      const shown = (dragged: Dragged | null) =>
+        handlesOf(
+          { editing: open, evaluation: { items: before, before, steps: [] } } as never,
+          withDragged(given, "part", dragged),
+          "part",
+          foundOf(undefined),
+        )[0]!;
+      return shown;
+    };
+    const parameter = { owner: "job", name: "level", unit: "mm" } as const;
+    expect(level("level", 12)(null)).toMatchObject({ value: 12, formula: null, parameter });
+    expect(level("level", 12)({ parameter, value: 14 })).toMatchObject({ value: 14, parameter });
+    const inches = level("level", 0.5, "in")(null);
+    expect(inches).toMatchObject({ value: 12.7, parameter: { unit: "in" } });
+    expect(inUnit(inches.parameter!, 25.4)).toBe(1);
+    expect(level("level", "3 * 4")(null)).toMatchObject({ value: 12, formula: "level", parameter: null });
+    expect(level("level + 1 mm", 12)(null)).toMatchObject({ value: 13, formula: "level + 1 mm", parameter: null });
   });
 
   test("one of a list is set by itself, and none to what it may not be", () => {

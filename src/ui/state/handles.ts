@@ -1,9 +1,9 @@
-import type { Job, Part, Step } from "@/core/job";
-import { FormulaError, type ParameterScope, type Quantity, quantityValue } from "@/core/params";
+import { type Job, type Owner, parametersOf, type Step } from "@/core/job";
+import { FormulaError, type Parameter, type Quantity, quantityValue, type Scope } from "@/core/params";
 import { resolveStep, stepType } from "@/core/steps";
 import { type HandlePlace, handlePlaces, type Surroundings } from "@/core/steps/handles";
 import type { ItemView } from "@/engine/contract";
-import { problemsOf } from "./open-values";
+import { problemsOf, scopeIn } from "./open-values";
 import type { Found } from "./whereabouts";
 import type { WorkspaceStore } from "./workspace-store";
 
@@ -17,17 +17,34 @@ export interface Handle extends Omit<HandlePlace, "moves"> {
   value: number;
   /** How it is written, where that is a formula: it is not dragged over. */
   formula: string | null;
+  /** The parameter that it is: that is what is dragged, and all that uses it follows. */
+  parameter: NumberParameter | null;
 }
 
-/** A number that is being dragged: shown, and not yet kept. */
-export interface Dragged {
-  step: string;
-  set: Record<string, unknown>;
+/** A parameter that is a number by itself. */
+interface NumberParameter {
+  owner: Owner;
+  name: string;
+  unit: "mm" | "in" | "deg";
 }
+
+/** A number that is being dragged, of a step or as a parameter: shown, and not yet kept. */
+export type Dragged = { step: string; set: Record<string, unknown> } | { parameter: NumberParameter; value: number };
 
 /** A job with a number as it is being dragged. */
 export function withDragged(job: Job, part: string, dragged: Dragged | null): Job {
   if (!dragged) return job;
+  if ("parameter" in dragged) {
+    const { owner, name } = dragged.parameter;
+    const set = (list: Parameter[]) =>
+      list.map((one) => (one.name === name ? { ...one, formula: dragged.value } : one));
+    return owner === "job"
+      ? { ...job, parameters: set(job.parameters) }
+      : {
+          ...job,
+          parts: job.parts.map((one) => (one.id === owner.part ? { ...one, parameters: set(one.parameters) } : one)),
+        };
+  }
   const changed = (step: Step) => (step.id === dragged.step ? { ...step, ...dragged.set } : step);
   return {
     ...job,
@@ -38,35 +55,37 @@ export function withDragged(job: Job, part: string, dragged: Dragged | null): Jo
 /** A number by itself, with or without its unit: anything else says more than a number. */
 const NUMBER = /^\s*-?\d*\.?\d+\s*(mm|°)?\s*$/;
 
-/** The numbers of the open step that stand in space, and where the things are that it cuts with. */
+/**
+ * The numbers of the open step that stand in space, and where the things are that it cuts with.
+ * @param job with what is being dragged.
+ */
 export function handlesOf(
-  { editing, evaluation, dragged }: Pick<WorkspaceStore, "editing" | "evaluation" | "dragged">,
-  part: Part,
+  { editing, evaluation }: Pick<WorkspaceStore, "editing" | "evaluation">,
+  job: Job,
+  part: string,
   found: Found,
-  scope: ParameterScope,
 ): Handle[] {
   if (!editing || !evaluation) return [];
   const open = editing.step;
+  const steps = job.parts.find(({ id }) => id === part)!.steps;
   const size = sizeOf(evaluation.items);
-  if (open.type !== "seam") return handlesIn(open, evaluation.items, size, scope);
+  if (open.type !== "seam") return handlesIn(open, evaluation.items, size, job, part);
   const before = evaluation.before ?? [];
   const ids = new Set(found.items((open.cutters ?? []) as string[]));
   const makers = new Set(before.flatMap(({ id, step }) => (ids.has(id) || ids.has(step) ? [step] : [])));
-  return part.steps
-    .filter(({ id }) => makers.has(id))
-    .flatMap((step) => handlesIn(step, before, size, scope, dragged, true));
+  return steps.filter(({ id }) => makers.has(id)).flatMap((step) => handlesIn(step, before, size, job, part, true));
 }
 
 /** @param whole only of what moves the whole of what the step makes. */
 function handlesIn(
-  kept: Step,
+  step: Step,
   items: readonly ItemView[],
   size: number,
-  scope: ParameterScope,
-  dragged: Dragged | null = null,
+  job: Job,
+  part: string,
   whole = false,
 ): Handle[] {
-  const step = dragged?.step === kept.id ? { ...kept, ...dragged.set } : kept;
+  const scope = scopeIn(job, part);
   const { step: values, problems } = resolveStep(step, scope);
   if (Object.keys(problems).length > 0) return [];
   const own = items.filter((item) => item.step === step.id);
@@ -77,10 +96,31 @@ function handlesIn(
     const written = writtenIn(step, place);
     const value = numberIn(written, place.kind, scope);
     if (value === null) return [];
-    const plain = typeof written === "number" || NUMBER.test(String(written));
-    return [{ ...place, step: step.id, name, value, formula: plain ? null : String(written) }];
+    const parameter = parameterIn(written, place.kind, job, part);
+    const plain = parameter !== null || isNumber(written);
+    return [{ ...place, step: step.id, name, value, parameter, formula: plain ? null : String(written) }];
   });
 }
+
+const isNumber = (written: Quantity) => typeof written === "number" || NUMBER.test(written);
+
+/** The parameter that a number is written as, by itself, where that is a number itself. */
+function parameterIn(written: Quantity, kind: Handle["kind"], job: Job, part: string): NumberParameter | null {
+  const name = typeof written === "string" ? written.trim() : "";
+  const owners: Owner[] = [{ part }, "job"];
+  for (const owner of owners) {
+    const found = parametersOf(job, owner).find((one) => one.name === name);
+    if (!found) continue;
+    const { unit, formula } = found;
+    const fits = kind === "angle" ? unit === "deg" : unit === "mm" || unit === "in";
+    return fits && unit !== "" && isNumber(formula) ? { owner, name, unit } : null;
+  }
+  return null;
+}
+
+/** A value as a parameter has it, in its own unit. */
+export const inUnit = ({ unit }: NumberParameter, value: number): number =>
+  unit === "in" ? Number((value / 25.4).toFixed(6)) : value;
 
 function surroundings(step: string, own: readonly ItemView[], size: number): Surroundings {
   return {
@@ -118,13 +158,13 @@ export function withNumber(step: Step, { field, index }: Placed, value: number):
 }
 
 /** Whether a step may have a number: a diameter below nothing is not dragged to. */
-export function mayBe(step: Step, place: Placed, value: number, scope: ParameterScope): boolean {
+export function mayBe(step: Step, place: Placed, value: number, scope: Scope): boolean {
   const { field, index } = place;
   const problems = problemsOf({ ...step, ...withNumber(step, place, value) }, scope);
   return !((index === undefined ? field : `${field}.${index}`) in problems);
 }
 
-function numberIn(written: Quantity, kind: Handle["kind"], scope: ParameterScope): number | null {
+function numberIn(written: Quantity, kind: Handle["kind"], scope: Scope): number | null {
   try {
     return quantityValue(written, kind, scope);
   } catch (cause) {

@@ -1,8 +1,10 @@
 "use client";
 import { type KeyboardEvent, type PointerEvent, useEffect, useMemo, useRef, useState } from "react";
+import { setParameter } from "@/core/job";
 import { formatAngle, formatLength } from "../settings/format";
-import { useFound, useJob, usePart, useScope, useStores, useWorkspace } from "../state/context";
-import { draggedTo, type Handle, handlesOf, mayBe, stepFor, withNumber } from "../state/handles";
+import { useFound, useJob, usePart, useStores, useWorkspace } from "../state/context";
+import { draggedTo, type Handle, handlesOf, inUnit, mayBe, stepFor, withDragged, withNumber } from "../state/handles";
+import { scopeIn } from "../state/open-values";
 import type { ViewScene } from "./scene";
 
 /** Numbers of the open step and of what it cuts with, as arrows in the view that are dragged or typed over: what is shown follows. */
@@ -19,32 +21,50 @@ function Arrows({ scene }: { scene: ViewScene }) {
   const evaluation = useWorkspace((state) => state.evaluation);
   const dragged = useWorkspace((state) => state.dragged);
   const following = useWorkspace((state) => state.engine.kind === "computing");
-  const part = usePart();
-  const scope = useScope();
+  const part = usePart().id;
+  const kept = useJob((state) => state.job);
+  const shownJob = useMemo(() => withDragged(kept, part, dragged), [kept, part, dragged]);
   const found = useFound();
   const handles = useMemo(
-    () => handlesOf({ editing, evaluation, dragged }, part, found, scope),
-    [editing, evaluation, dragged, part, found, scope],
+    () => handlesOf({ editing, evaluation }, shownJob, part, found),
+    [editing, evaluation, shownJob, part, found],
   );
-  const own = (handle: Handle) => handle.step === editing?.step.id;
-  const stepOf = (handle: Handle) => (own(handle) ? editing!.step : part.steps.find(({ id }) => id === handle.step)!);
+  const own = ({ step, parameter }: Handle) => !parameter && step === editing?.step.id;
+  const stepOf = ({ step }: Handle) =>
+    step === editing?.step.id
+      ? editing.step
+      : shownJob.parts.find(({ id }) => id === part)!.steps.find(({ id }) => id === step)!;
   const show = (handle: Handle, value: number): boolean => {
     const step = stepOf(handle);
-    if (!mayBe(step, handle, value, scope)) return false;
+    if (!mayBe(step, handle, value, scopeIn(shownJob, part))) return false;
+    const { parameter } = handle;
     const set = withNumber(step, handle, value);
     if (own(handle)) workspace.getState().setValues(set);
-    else workspace.getState().set({ dragged: { step: handle.step, set } });
+    else
+      workspace.getState().set({
+        dragged: parameter ? { parameter, value: inUnit(parameter, value) } : { step: handle.step, set },
+      });
     return true;
   };
   /** The number as it stands is kept: of the open step it is, until that is left. */
   const keep = (handle: Handle, value: number) => {
     if (own(handle)) return;
-    job.store.getState().editPart(part.id, `Move ${handle.name}`, (draft) => {
-      const step = draft.steps.find(({ id }) => id === handle.step);
-      if (step) Object.assign(step, withNumber(step, handle, value));
-    });
+    const { parameter } = handle;
+    const { edit, editPart } = job.store.getState();
+    if (parameter)
+      edit(`Change ${parameter.name}`, (draft) =>
+        setParameter(draft, parameter.owner, parameter.name, { formula: inUnit(parameter, value) }),
+      );
+    else
+      editPart(part, `Move ${handle.name}`, (draft) => {
+        const step = draft.steps.find(({ id }) => id === handle.step);
+        if (step) Object.assign(step, withNumber(step, handle, value));
+      });
     workspace.getState().set({ dragged: null });
   };
+  const isDragged = ({ step, parameter }: Handle) =>
+    dragged !== null &&
+    ("parameter" in dragged ? dragged.parameter.name === parameter?.name : dragged.step === step && !parameter);
   return (
     <div className="pointer-events-none absolute inset-0 overflow-hidden">
       {handles.map((handle) => (
@@ -52,7 +72,7 @@ function Arrows({ scene }: { scene: ViewScene }) {
           key={`${handle.step}.${handle.field}.${handle.index ?? 0}`}
           scene={scene}
           handle={handle}
-          following={following && (dragged?.step === handle.step || own(handle))}
+          following={following && (isDragged(handle) || own(handle))}
           onShow={(value) => show(handle, value)}
           onKeep={(value) => keep(handle, value)}
         />
@@ -80,7 +100,8 @@ function Arrow({
   onKeep(value: number): void;
 }) {
   const unit = useJob((state) => state.job.units);
-  const { way, value, name, label, kind, rate, formula } = handle;
+  const { way, value, name, label, kind, rate, formula, parameter } = handle;
+  const means = parameter ? `${label} (${parameter.name}, and all that uses it)` : label;
   const at = (handle.rim && scene.planeRim(handle.rim)) || handle.at;
   const shown = (number: number) => (kind === "angle" ? formatAngle(number) : formatLength(number, unit));
   const scaled = kind === "length" && unit === "inch" ? 25.4 : 1;
@@ -144,7 +165,7 @@ function Arrow({
         aria-disabled={formula !== null}
         title={
           formula === null
-            ? `${name}: ${label}. Drag it; the arrow keys change it by ${shown(step)}.`
+            ? `${name}: ${means}. Drag it; the arrow keys change it by ${shown(step)}.`
             : `${name}: ${label} is ${formula}: change that in its own step.`
         }
         onPointerDown={(event) => {
@@ -185,7 +206,9 @@ function Arrow({
           className={`num pointer-events-auto absolute h-6 rounded border border-line bg-sheet px-1.5 text-[0.8125rem] whitespace-nowrap hover:border-ink ${side}`}
           style={beside}
         >
-          <span className="font-sans text-soft">{handle.index === undefined ? label : "XYZ"[handle.index]}</span>{" "}
+          <span className="font-sans text-soft">
+            {parameter?.name ?? (handle.index === undefined ? label : "XYZ"[handle.index])}
+          </span>{" "}
           {shown(value)}
           {following ? " …" : ""}
         </button>
