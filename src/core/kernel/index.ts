@@ -8,6 +8,7 @@ export * from "./change/hollow";
 export { fuse } from "./divide/fuse";
 export type { Cell, FaceUse, Fusion } from "./divide/general-fuse";
 export { type Merged, mergeFaces, mergeFacesApart } from "./divide/merge";
+export { fuseWithinReach } from "./divide/within-reach";
 export { edgeLengthAt } from "./facts/arc-length";
 export { type Inwards, inwardsFrom } from "./facts/at-edge";
 export { boxOf, looseBoxOf } from "./facts/box";

@@ -1,5 +1,5 @@
 import type { Body, Item } from "../items";
-import { type Fusion, freeShape, fuse, type Shape, surfaceCentre } from "../kernel";
+import { type Fusion, freeShape, fuse, fuseWithinReach, type Shape, surfaceCentre } from "../kernel";
 import { comparePlaces } from "../naming";
 import { type Front, frontsOf, largest } from "./fronts";
 import { Ids } from "./ids";
@@ -139,10 +139,19 @@ function divideTogether(
     ...cutters,
   ];
   // Only sheets that are divided ask where something crosses them.
-  const fusion = fuse(
-    args.map((arg) => arg.shape),
-    stock.some((body) => body.kind === "sheet"),
-  );
+  const crossings = stock.some((body) => body.kind === "sheet");
+  // In a room everything encloses; among operands each divides each.
+  const fusion =
+    empty || cutters.length === 0
+      ? fuse(
+          args.map((arg) => arg.shape),
+          crossings,
+        )
+      : fuseWithinReach(
+          stock.map((body) => body.shape),
+          cutters.map((cutter) => cutter.shape),
+          crossings,
+        );
   const owned: Shape[] = [];
   try {
     // A face that two bodies share keeps the name it has from the first: stock before cutters, as the step lists them.

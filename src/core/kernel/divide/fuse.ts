@@ -12,7 +12,7 @@ import { facesOf, freeShape, type Orientation, type Shape, shapeKind, subshapes 
 import { placed } from "../make/transform";
 import { centre, diagonal, type Vec3 } from "../space/vectors";
 import { isDelicate, ownTurn } from "./delicate";
-import { type FaceUse, type Fusion, fuseOnce } from "./general-fuse";
+import { type Cell, type FaceUse, type Fusion, fuseOnce } from "./general-fuse";
 import { fuseHalved, PARTINGS } from "./halved";
 import { hangingCut, isElementary, isScratched, MANY_FACES } from "./hanging-cut";
 import { onBothSides } from "./one-side";
@@ -45,9 +45,11 @@ const ASTRAY = 0.7153;
  * not add up is done again with the arguments the other way round, with round bodies begun elsewhere, with a
  * tolerance of 1e-5 mm, with a coarser one where a cut was lost, and with round bodies parted first.
  * @param crossings whether it will be asked where something crosses a face; finding that out takes time.
+ * @param divided how many of the arguments, from the first, are what is divided: of the others only what lies in those is used, so
+ * that what becomes of them elsewhere need not be sound.
  * @throws KernelFault when the library reports an error, or when no attempt adds up: with a place, where one is known.
  */
-export function fuse(args: readonly Shape[], crossings = true): Fusion {
+export function fuse(args: readonly Shape[], crossings = true, divided = args.length): Fusion {
   const delicate = isDelicate(args);
   let failure: unknown;
   let at: Vec3 | null = null;
@@ -64,7 +66,7 @@ export function fuse(args: readonly Shape[], crossings = true): Fusion {
     try {
       const fusion = attempt();
       if (!fusion) continue;
-      const fault = faultOf(args, fusion, delicate);
+      const fault = faultOf(args, fusion, delicate, divided);
       if (fault) {
         seen.hanging ||= fault.hanging === true;
         try {
@@ -74,10 +76,11 @@ export function fuse(args: readonly Shape[], crossings = true): Fusion {
         }
         continue;
       }
-      const looked = delicate || (many && fusion.cells.some(({ shape }) => notedGap(shape) > noted));
-      const gap = looked ? gapOf(args, fusion) : 0;
+      const made = fusion.cells.filter(({ within }) => within.some((a) => a < divided));
+      const looked = delicate || (many && made.some(({ shape }) => notedGap(shape) > noted));
+      const gap = looked ? gapOf(args, made) : 0;
       if (gap > LOOSE * sizeOf(args)) {
-        at ??= widestOf(fusion)?.at ?? null;
+        at ??= widestOf(made)?.at ?? null;
         fusion.free();
         continue;
       }
@@ -145,15 +148,15 @@ const sizeOf = (args: readonly Shape[]) =>
 const NOWHERE = { min: [0, 0, 0], max: [0, 0, 0] } as const;
 
 /** How far apart the parts of what a division made are at most, beyond those of what it was given: mm. */
-function gapOf(args: readonly Shape[], fusion: Fusion): number {
+function gapOf(args: readonly Shape[], made: readonly Cell[]): number {
   const given = Math.max(0, ...args.map((arg) => widestGap(arg)?.size ?? 0));
-  const widest = widestOf(fusion)?.size ?? 0;
+  const widest = widestOf(made)?.size ?? 0;
   return widest > given ? widest : 0;
 }
 
 /** The widest of the gaps in what a division made, and where. */
-function widestOf({ cells }: Fusion): { size: number; at: Vec3 } | null {
-  const gaps = cells.flatMap(({ shape }) => widestGap(shape) ?? []);
+function widestOf(made: readonly Cell[]): { size: number; at: Vec3 } | null {
+  const gaps = made.flatMap(({ shape }) => widestGap(shape) ?? []);
   return gaps.reduce<(typeof gaps)[number] | null>((most, gap) => (most && most.size >= gap.size ? most : gap), null);
 }
 
@@ -207,7 +210,7 @@ interface Fault {
 }
 
 /** What is wrong with a division, and where, as far as that is known; null where nothing is. */
-function faultOf(args: readonly Shape[], fusion: Fusion, delicate: boolean): Fault | null {
+function faultOf(args: readonly Shape[], fusion: Fusion, delicate: boolean, divided: number): Fault | null {
   const lacking = lackingFace(args, fusion);
   if (lacking) return { at: () => pointOnFace(lacking) };
   // Plain bodies of planes, bars and balls are what the library does best: hanging cuts are looked for there alone.
@@ -216,15 +219,16 @@ function faultOf(args: readonly Shape[], fusion: Fusion, delicate: boolean): Fau
   if (hanging) return { at: () => hanging, hanging: true };
   if (!delicate) return null;
   tellStage("weighing the pieces");
-  for (const { shape } of fusion.cells) {
+  for (const { shape, within } of fusion.cells) {
+    if (within.every((a) => a >= divided)) continue;
     const [open] = openEdges(shape);
     if (open) return { at: () => open.at };
     if (unsoundness(shape, "solid")) return { at: () => middleOf(shape) };
   }
   const at = contradiction(args, fusion);
   if (at) return { at: () => at };
-  const short = args.findIndex((arg, a) => shapeKind(arg) === "solid" && !fillsExactly(args, a, fusion));
-  return short < 0 ? null : { at: () => widestOf(fusion)?.at ?? middleOf(args[short]!) };
+  const short = args.findIndex((arg, a) => a < divided && shapeKind(arg) === "solid" && !fillsExactly(args, a, fusion));
+  return short < 0 ? null : { at: () => widestOf(fusion.cells)?.at ?? middleOf(args[short]!) };
 }
 
 const middleOf = (shape: Shape): Vec3 | null => {

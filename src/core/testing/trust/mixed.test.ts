@@ -27,8 +27,12 @@ test(`${SCENES} solids divided by solids, planes, round faces and drawings: each
   );
   const wrong = verdicts.filter(({ outcome }) => outcome === "wrong");
   expect(wrong.map(({ why, steps }) => `${why}: ${JSON.stringify(steps)}`)).toEqual([]);
-  // A cutter that misses all of the stock is refused where it is the only one. Some scenes the library cannot divide, and that is said:
-  // seeds from 30113000 on have two in the first 24.
+  // A cutter that misses all of the stock is refused where it is the only one. What the library cannot divide is said, and is rare.
   expect(reasons.filter((why) => why !== "cutter-misses" && why !== "division-failed")).toEqual([]);
-  expect(reasons.filter((why) => why === "division-failed").length).toBeLessThanOrEqual(Math.ceil(SCENES / 10));
+  expect(reasons.filter((why) => why === "division-failed").length).toBeLessThanOrEqual(Math.floor(SCENES / 50));
+});
+
+// Cutters that are tangent to each other beside the stock, and one that is divided badly where it is not in it: both refused once.
+test.each([30113009, 30113011])("what cutters do to each other elsewhere is nobody's concern (%i)", (seed) => {
+  expect(tryMixed(new Random(seed), engine).outcome).toBe("right");
 });
