@@ -92,6 +92,28 @@ const KINDS: { kind: string; steps: Step[]; says: string; press: string | RegExp
     after: /2 stay, 33\.51 cm³/,
   },
   {
+    kind: "bodies a hair's breadth apart",
+    steps: [
+      block,
+      { id: "b", type: "box", name: "Boss", size: [10, 10, 10], at: [35.02, 0, 5] },
+      { id: "s", type: "seam", name: "Cut", preset: "union", stock: ["a", "b"] },
+    ],
+    says: "do not all touch, so the union is 2 bodies: the gap between them is 0.02 mm",
+    press: "Move Boss by 0.020 mm, against Block",
+    after: /Comes out: 1 body/,
+  },
+  {
+    kind: "faces nearly in one plane",
+    steps: [
+      block,
+      { id: "b", type: "box", name: "Boss", size: [10, 10, 30], at: [0, 0, 0.006] },
+      { id: "s", type: "seam", name: "Cut", preset: "subtract", stock: ["a"], cutters: ["b"] },
+    ],
+    says: "Faces of Block and Boss are 0.0060 mm from lying in one plane: that leaves a skin too small to be made.",
+    press: "Move Boss by 0.0060 mm, against Block",
+    after: /46 cm³Comes out: 1 body/,
+  },
+  {
     kind: "what encloses nothing",
     steps: [
       {

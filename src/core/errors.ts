@@ -30,6 +30,8 @@ export interface Repair extends StepChange {
   label: string;
   /** Changes of other steps that belong to it: done together or not at all. */
   with?: StepChange[];
+  /** A step that is done before the one that is changed, which may then be left as it is. */
+  insert?: { type: string } & Record<string, unknown>;
 }
 
 /** Fields of a step and what they are set to; an `add` is an amount, mm. */

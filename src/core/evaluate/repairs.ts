@@ -1,6 +1,6 @@
 import type { Repair, StepChange, Trouble } from "../errors";
 import { hashValue } from "../hash";
-import { changesOf, type Job, type Part, partsNeeded, repaired, type Step } from "../job";
+import { changesOf, insertedStep, type Job, type Part, partsNeeded, repaired, type Step } from "../job";
 import { stepType } from "../steps";
 import type { StepReport } from "./types";
 
@@ -33,7 +33,8 @@ function fitted(repair: Repair, part: Part): Repair | null {
   });
   const [first, ...more] = changes.flatMap((change) => change ?? []);
   if (!first || changes.includes(null)) return null;
-  return { label: repair.label, ...first, ...(more.length > 0 ? { with: more } : {}) };
+  const { label, insert } = repair;
+  return { label, ...first, ...(insert ? { insert } : {}), ...(more.length > 0 ? { with: more } : {}) };
 }
 
 function mends(repair: Repair, trouble: Trouble, job: Job, part: Part, trial: Trial): boolean {
@@ -45,7 +46,10 @@ function mends(repair: Repair, trouble: Trouble, job: Job, part: Part, trial: Tr
   let mended = known.get(key);
   if (mended === undefined) {
     const changes = new Map(changesOf(repair).map((change) => [change.step, change.set] as const));
-    const steps = part.steps.map((one) => (changes.has(one.id) ? changed(one, changes.get(one.id)!) : one));
+    const steps = part.steps.flatMap((one) => [
+      ...(repair.insert && one.id === repair.step ? [insertedStep(part, repair.insert)] : []),
+      changes.has(one.id) ? changed(one, changes.get(one.id)!) : one,
+    ]);
     mended = !steps.includes(null) && isBuilt(trial(job, { ...part, steps: steps as Step[], hold: null }, step), step);
     if (known.size >= KNOWN) known.clear();
     known.set(key, mended);

@@ -1,6 +1,8 @@
 import type { Repair, StepChange } from "../errors";
 import { isFormula, toMm } from "../params";
-import type { Step } from "./document";
+import { stepType } from "../steps";
+import { edits, freshStepId } from "./changes";
+import type { Part, Step } from "./document";
 
 /** All that a repair changes, step by step. */
 export const changesOf = ({ step, set, or, with: more }: Repair): StepChange[] => [
@@ -19,4 +21,18 @@ export function repaired(step: Step, set: Record<string, unknown>): Record<strin
       return [key, toMm(old ?? 0) + amount];
     }),
   );
+}
+
+/** A step as a repair has it done before another: with an id that the part, and whatever step is open, does not have. */
+export function insertedStep(part: Part, { type, ...values }: NonNullable<Repair["insert"]>, open?: Step): Step {
+  const parsed = stepType(type)!.schema.parse(values) as Record<string, unknown>;
+  const id = freshStepId(open ? { ...part, steps: [...part.steps, open] } : part);
+  return { id, type, suppressed: false, ...parsed };
+}
+
+/** Puts a step before another; where that is not in the part yet, to where new work goes. */
+export function insertBefore(part: Part, step: Step, before: string): void {
+  const at = part.steps.findIndex(({ id }) => id === before);
+  if (at < 0) edits.addStep(part, step);
+  else part.steps.splice(at, 0, step);
 }

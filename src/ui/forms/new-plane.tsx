@@ -1,6 +1,6 @@
 "use client";
 import { Plus } from "lucide-react";
-import { edits, freshStepId, type Step } from "@/core/job";
+import { freshStepId, insertBefore, type Step } from "@/core/job";
 import { type ItemView, isBodyView } from "@/engine/contract";
 import { usePart, useStores } from "../state/context";
 import { newStep } from "../state/open-values";
@@ -22,9 +22,7 @@ export function NewPlane({ stock, onMade }: { stock: readonly ItemView[]; onMade
     const id = freshStepId({ ...part, steps: [...part.steps, editing.step] });
     const plane: Step = newStep(id, "workplane", { base, offset: middleOf(stock, axis) });
     job.store.getState().editPart(part.id, "Add a plane to cut with", (draft) => {
-      const at = draft.steps.findIndex((step) => step.id === editing.step.id);
-      if (at < 0) edits.addStep(draft, plane);
-      else draft.steps.splice(at, 0, plane);
+      insertBefore(draft, plane, editing.step.id);
     });
     onMade(id);
   };

@@ -3,7 +3,17 @@ import { useMemo } from "react";
 import type { Repair, Trouble } from "@/core/errors";
 import { whyNotMoved } from "@/core/evaluate/dependants";
 import { hasAny } from "@/core/items/kinds";
-import { changesOf, edits, freshStepId, type GroupRun, repaired, type Step, sheetEdits } from "@/core/job";
+import {
+  changesOf,
+  edits,
+  freshStepId,
+  type GroupRun,
+  insertBefore,
+  insertedStep,
+  repaired,
+  type Step,
+  sheetEdits,
+} from "@/core/job";
 import { shownFields } from "@/core/steps";
 import { useStores } from "../state/context";
 import type { JobStoreHandle } from "../state/job-store";
@@ -133,11 +143,14 @@ export function actionsOn(job: JobStoreHandle, workspace: WorkspaceStoreApi) {
     },
     /** Sets fields of a step as a repair says: a value, or an amount to add to a length. */
     repair(repair: Repair) {
+      const open = workspace.getState().editing?.step;
+      const added = repair.insert && insertedStep(part(), repair.insert, open);
       editPart(part().id, repair.label, (draft) => {
         for (const { step: id, set } of changesOf(repair)) {
           const step = draft.steps.find((candidate) => candidate.id === id);
           if (step) Object.assign(step, repaired(step, set));
         }
+        if (added) insertBefore(draft, added, repair.step);
       });
     },
   };

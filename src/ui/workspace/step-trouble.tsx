@@ -28,7 +28,9 @@ export function StepTrouble({ trouble, bad }: { trouble: TroubleFacts; bad: bool
     const own = editing && changesOf(one).find(({ step }) => step === editing.step.id);
     if (own) setValues(repaired(editing.step, own.set));
     const [first, ...more] = changesOf(one).filter((change) => change !== own);
-    if (first) mend({ label: one.label, ...first, with: more });
+    const { label, insert } = one;
+    if (insert) mend({ label, step: one.step, set: {}, with: first ? [first, ...more] : [], insert });
+    else if (first) mend({ label, ...first, with: more });
   };
   return (
     <>

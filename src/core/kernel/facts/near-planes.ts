@@ -1,6 +1,9 @@
+import { perShape } from "../library/identity";
 import { incidenceOf } from "../library/incidence";
-import type { Shape } from "../library/topology";
+import { facesOf, type Shape } from "../library/topology";
 import { dot, sub, type Vec3 } from "../space/vectors";
+import { looseBoxOf } from "./box";
+import { nearest } from "./distance";
 import { flatOf } from "./planes";
 
 /** mm: what lies nearer to a plane than this lies in it. */
@@ -16,8 +19,41 @@ export function nearlyInPlane(shape: Shape, { at, normal }: { at: Vec3; normal: 
 
 /** Whether a corner of one shape lies nearly in a flat face's plane of the other. */
 export function nearlyMeetFlat(one: Shape, other: Shape, reach: number): boolean {
-  const flats = (shape: Shape) => incidenceOf(shape).faces.flatMap((face) => flatOf(face) ?? []);
   const near = (a: Shape, b: Shape) =>
-    flats(a).some(({ origin, normal }) => nearlyInPlane(b, { at: origin, normal }, reach));
+    flatsOf(a).some(({ origin, normal }) => nearlyInPlane(b, { at: origin, normal }, reach));
   return near(one, other) || near(other, one);
+}
+
+const flatsOf = perShape((shape) =>
+  incidenceOf(shape).faces.flatMap((face, place) => {
+    const flat = flatOf(face);
+    return flat ? [{ ...flat, place }] : [];
+  }),
+);
+
+/** As a cosine: planes that lean by more are not nearly one. */
+const ALIKE = 1 - 1e-12;
+
+/**
+ * Two flat faces of two bodies that lie nearly in one plane, and near to each other there: where, along which normal, and how far the
+ * second has to go for them to be in one. Null where there are none.
+ * @param reach mm: the most that they may be off.
+ */
+export function nearFlats(one: Shape, other: Shape, reach: number): { at: Vec3; normal: Vec3; off: number } | null {
+  for (const a of flatsOf(one))
+    for (const b of flatsOf(other)) {
+      const off = dot(sub(a.origin, b.origin), a.normal);
+      if (Math.abs(off) <= IN_IT || Math.abs(off) > reach || Math.abs(dot(a.normal, b.normal)) < ALIKE) continue;
+      const [face, facing] = [facesOf(one)[a.place]!, facesOf(other)[b.place]!];
+      if (!meet(face, facing, reach)) continue;
+      const near = nearest(face, facing);
+      if (near && near.gap <= 2 * reach) return { at: near.on2, normal: a.normal, off };
+    }
+  return null;
+}
+
+/** Whether the boxes of two faces come near to each other. */
+function meet(one: Shape, other: Shape, reach: number): boolean {
+  const [a, b] = [looseBoxOf(one), looseBoxOf(other)];
+  return !a || !b || [0, 1, 2].every((k) => a.min[k]! <= b.max[k]! + reach && b.min[k]! <= a.max[k]! + reach);
 }

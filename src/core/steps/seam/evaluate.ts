@@ -24,6 +24,7 @@ import { divideByWalls, refuseOpen, tellIdleWalls } from "./fill";
 import { joinsOf, tellIdleJoins } from "./joins";
 import { knivesOf, unique } from "./knives";
 import { refuseMany, refuseManyMade } from "./many";
+import { tellNearFaces, touchRepairs } from "./near";
 import { roomAround } from "./room";
 import { listedOf, ruled } from "./ruled";
 import { refuseShort } from "./short";
@@ -94,7 +95,9 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
         message: `These bodies do not all touch, so the union is ${outcome.lumps.get("union")} bodies: ${gapText(operands)}.`,
         step,
         bodies: ids,
+        others: touchRepairs(operands, context),
       });
+    if (values.preset === "union") tellNearFaces(pairsOf(operands), "step", context);
     if (values.preset === "intersect" && outcome.lumps.get("common")! > 1 && undecided)
       context.warn({
         code: "common-apart",
@@ -169,6 +172,7 @@ function cut(values: Values, picked: Body[], context: StepContext): StepOutcome 
     const answered = { ...settled, decided };
     tellReach(division, answered, stock, knives, { ...values, keepSide }, context);
     if (!values.close) tellSkins(stock, division, context);
+    if (values.preset === "subtract") tellNearFaces(stockAndCutters(stock, knives), "skin", context);
     if (values.preset === "trim") tellBothSides(division, answered, context);
     const to = joinsOf(values, stock, context);
     const outcome = settleBodies(division, settled, stock, context, "", { to, closing: values.close, into });
@@ -319,6 +323,12 @@ function reports(
     }),
   };
 }
+
+const pairsOf = (bodies: readonly Body[]) =>
+  bodies.flatMap((one, i) => bodies.slice(i + 1).map((other) => [one, other] as const));
+
+const stockAndCutters = (stock: readonly Body[], knives: readonly Knife[]) =>
+  stock.flatMap((body) => knives.flatMap(({ item }) => (has(item, "closed") ? [[body, item as Body] as const] : [])));
 
 function gapText(bodies: readonly Body[]): string {
   let widest = 0;

@@ -4,6 +4,7 @@ import { freeShape, type Shape } from "../../kernel";
 import { type Division, divideRoom, type Knife } from "../../seam";
 import type { StepContext } from "../evaluation";
 import { leakOf } from "./leaks";
+import { touchRepairs } from "./near";
 import { coversFor, neededCovers } from "./openings";
 
 /** The walls of a fill: what encloses, in a room that holds it all. */
@@ -45,7 +46,8 @@ export function divideByWalls(
 }
 
 /** Nothing is enclosed: says where it is open, and offers to close what has openings. */
-export function refuseOpen(items: readonly Item[], close: boolean, { step, nameOf }: StepContext): never {
+export function refuseOpen(items: readonly Item[], close: boolean, context: StepContext): never {
+  const { step, nameOf } = context;
   const who = items.length === 1 ? `${nameOf(items[0]!.id)} encloses` : "These enclose";
   const leak = leakOf(items, nameOf);
   const bodies = items.flatMap((item) => (has(item, "body") ? [item.id] : []));
@@ -62,6 +64,11 @@ export function refuseOpen(items: readonly Item[], close: boolean, { step, nameO
       ...(places.length > 0 ? { places } : {}),
       ...(paths.length > 0 ? { paths } : {}),
       ...(closes ? { repair: { label: "Close the openings", step, set: { close: true } } } : {}),
+      // Where two nearly meet, they may be made to.
+      others: touchRepairs(
+        items.filter((item): item is Body => has(item, "body")),
+        context,
+      ),
     },
   );
 }
