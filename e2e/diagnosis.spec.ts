@@ -143,3 +143,31 @@ for (const { kind, steps, says, press, after } of KINDS)
     await expect(page.getByRole("region", { name: "Pieces" })).toContainText(after);
     await expect(open(page)).not.toContainText(says);
   });
+
+const bar = (x: number): Step => ({
+  id: "b",
+  type: "cylinder",
+  name: "Bar",
+  diameter: 10,
+  height: 40,
+  at: [x, 0, -10],
+});
+
+/** What no press mends: it is said, with its place, and what to do. */
+for (const [kind, steps, says] of [
+  [
+    "a cutter that touches without dividing",
+    [block, bar(35), { id: "s", type: "seam", name: "Cut", stock: ["a"], cutters: ["b"] }],
+    "Bar only touches the skin of Block, so it divides nothing. Move it into Block.",
+  ],
+  [
+    "a body that touches itself along a line",
+    [block, bar(25), { id: "s", type: "seam", name: "Cut", preset: "subtract", stock: ["a"], cutters: ["b"] }],
+    "touches itself along a line of 20 mm: there is no thickness there.",
+  ],
+] as [string, Step[], string][])
+  test(`${kind}: said`, async ({ page }) => {
+    test.setTimeout(60_000);
+    await openStep(page, steps, "s", "Cut");
+    await expect(open(page)).toContainText(says);
+  });

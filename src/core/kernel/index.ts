@@ -22,7 +22,7 @@ export * from "./facts/inner-point";
 export { inFrame, type LocalFrame, localFrames, type NamedFrame } from "./facts/local-frame";
 export { areaOf, faceCentre, formVolume, roughSkin, surfaceCentre, volumeOf } from "./facts/mass";
 export { isValid, type OpenEdge, openEdges, openPlaces } from "./facts/measure";
-export { nearFlats, nearlyInPlane, nearlyMeetFlat } from "./facts/near-planes";
+export { type NearFlats, nearFlats, nearlyInPlane, nearlyMeetFlat } from "./facts/near-planes";
 export * from "./facts/neighbourhoods";
 export * from "./facts/on-face";
 export { subshapePlanes } from "./facts/planes";

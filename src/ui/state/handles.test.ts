@@ -72,7 +72,7 @@ describe("numbers that are dragged in the view", () => {
     const bar = { id: "c:cylinder", step: "c", name: "Bar", kind: "solid", faces: [], measures: { box } };
     const block = { ...bar, id: "a:block", step: "a", name: "Block" };
     const steps = jobOf([
-      { id: "a", type: "box", size: [60, "2 * 20", "20 mm"] },
+      { id: "a", type: "box", size: ["2 1/4 in", "2 * 20", "20 mm"] },
       { id: "c", type: "cylinder", diameter: 12, height: 30 },
       { id: "s", type: "seam", stock: ["a"], cutters: ["c"] },
     ]);
@@ -88,7 +88,7 @@ describe("numbers that are dragged in the view", () => {
         foundOf(undefined),
       );
     expect(of("a").map(({ label, value, formula }) => [label, value, formula])).toEqual([
-      ["size X", 60, null],
+      ["size X", 57.15, null],
       ["size Y", 40, "2 * 20"],
       ["size Z", 20, null],
       ["place X", 0, null],

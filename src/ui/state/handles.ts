@@ -1,5 +1,5 @@
 import { type Job, type Owner, parametersOf, type Step } from "@/core/job";
-import { FormulaError, type Parameter, type Quantity, quantityValue, type Scope } from "@/core/params";
+import { FormulaError, isFormula, type Parameter, type Quantity, quantityValue, type Scope } from "@/core/params";
 import { resolveStep, stepType } from "@/core/steps";
 import { type HandlePlace, handlePlaces, type Surroundings } from "@/core/steps/handles";
 import type { ItemView } from "@/engine/contract";
@@ -52,9 +52,6 @@ export function withDragged(job: Job, part: string, dragged: Dragged | null): Jo
   };
 }
 
-/** A number by itself, with or without its unit: anything else says more than a number. */
-const NUMBER = /^\s*-?\d*\.?\d+\s*(mm|°)?\s*$/;
-
 /**
  * The numbers of the open step that stand in space, and where the things are that it cuts with.
  * @param job with what is being dragged.
@@ -97,12 +94,10 @@ function handlesIn(
     const value = numberIn(written, place.kind, scope);
     if (value === null) return [];
     const parameter = parameterIn(written, place.kind, job, part);
-    const plain = parameter !== null || isNumber(written);
+    const plain = parameter !== null || !isFormula(written, place.kind);
     return [{ ...place, step: step.id, name, value, parameter, formula: plain ? null : String(written) }];
   });
 }
-
-const isNumber = (written: Quantity) => typeof written === "number" || NUMBER.test(written);
 
 /** The parameter that a number is written as, by itself, where that is a number itself. */
 function parameterIn(written: Quantity, kind: Handle["kind"], job: Job, part: string): NumberParameter | null {
@@ -113,7 +108,7 @@ function parameterIn(written: Quantity, kind: Handle["kind"], job: Job, part: st
     if (!found) continue;
     const { unit, formula } = found;
     const fits = kind === "angle" ? unit === "deg" : unit === "mm" || unit === "in";
-    return fits && unit !== "" && isNumber(formula) ? { owner, name, unit } : null;
+    return fits && unit !== "" && !isFormula(formula, kind) ? { owner, name, unit } : null;
   }
   return null;
 }

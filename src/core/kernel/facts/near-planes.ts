@@ -34,22 +34,38 @@ const flatsOf = perShape((shape) =>
 /** As a cosine: planes that lean by more are not nearly one. */
 const ALIKE = 1 - 1e-12;
 
+/** Two flat faces that lie nearly in one plane, and near to each other there. */
+export interface NearFlats {
+  at: Vec3;
+  /** The outward normal of the first. */
+  normal: Vec3;
+  /** How far the second has to go along it for the two to be in one plane, mm; less than 0 for the other way. */
+  off: number;
+  /** How far the first lies along its normal from the origin, mm. */
+  height: number;
+  /** Whether both look the same way; else the material of one lies before the other. */
+  alike: boolean;
+}
+
 /**
- * Two flat faces of two bodies that lie nearly in one plane, and near to each other there: where, along which normal, and how far the
- * second has to go for them to be in one. Null where there are none.
+ * The flat faces of two bodies that lie nearly in one plane; of a body and itself, the pairs of its own, each once.
  * @param reach mm: the most that they may be off.
  */
-export function nearFlats(one: Shape, other: Shape, reach: number): { at: Vec3; normal: Vec3; off: number } | null {
+export function nearFlats(one: Shape, other: Shape, reach: number): NearFlats[] {
+  const found: NearFlats[] = [];
   for (const a of flatsOf(one))
     for (const b of flatsOf(other)) {
+      if (one === other && b.place <= a.place) continue;
       const off = dot(sub(a.origin, b.origin), a.normal);
-      if (Math.abs(off) <= IN_IT || Math.abs(off) > reach || Math.abs(dot(a.normal, b.normal)) < ALIKE) continue;
+      const cosine = dot(a.normal, b.normal);
+      if (Math.abs(off) <= IN_IT || Math.abs(off) > reach || Math.abs(cosine) < ALIKE) continue;
       const [face, facing] = [facesOf(one)[a.place]!, facesOf(other)[b.place]!];
       if (!meet(face, facing, reach)) continue;
       const near = nearest(face, facing);
-      if (near && near.gap <= 2 * reach) return { at: near.on2, normal: a.normal, off };
+      if (near && near.gap <= 2 * reach)
+        found.push({ at: near.on2, normal: a.normal, off, height: dot(a.origin, a.normal), alike: cosine > 0 });
     }
-  return null;
+  return found;
 }
 
 /** Whether the boxes of two faces come near to each other. */

@@ -97,7 +97,7 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
         bodies: ids,
         others: touchRepairs(operands, context),
       });
-    if (values.preset === "union") tellNearFaces(pairsOf(operands), "step", context);
+    if (values.preset === "union") tellNearFaces(pairsOf(operands), outcome.made, context);
     if (values.preset === "intersect" && outcome.lumps.get("common")! > 1 && undecided)
       context.warn({
         code: "common-apart",
@@ -172,7 +172,7 @@ function cut(values: Values, picked: Body[], context: StepContext): StepOutcome 
     const answered = { ...settled, decided };
     tellReach(division, answered, stock, knives, { ...values, keepSide }, context);
     if (!values.close) tellSkins(stock, division, context);
-    if (values.preset === "subtract") tellNearFaces(stockAndCutters(stock, knives), "skin", context);
+
     if (values.preset === "trim") tellBothSides(division, answered, context);
     const to = joinsOf(values, stock, context);
     const outcome = settleBodies(division, settled, stock, context, "", { to, closing: values.close, into });
@@ -183,6 +183,7 @@ function cut(values: Values, picked: Body[], context: StepContext): StepOutcome 
     const apart = values.close ? stock.filter((body) => bodiesOf(body) > 1) : stock;
     if (values.preset !== "split") tellApart(division, answered, apart, values.fates, context);
     tellIdleJoins(to, outcome.lumps, context);
+    if (values.preset === "subtract") tellNearFaces(stockAndCutters(stock, knives), made, context);
     if (made.length === 0)
       fail("nothing-left", "Nothing is kept: every piece is scrap. Keep at least one piece, or turn a side round.", {
         step,

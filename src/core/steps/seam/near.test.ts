@@ -87,6 +87,25 @@ describe("what nearly meets", () => {
     expect(through.reports[0]!).toMatchObject({ genus: 1, faces: 10 });
   });
 
+  test("nothing is said where what is made has no such place", () => {
+    const none = (...steps: Step[]) =>
+      expect(before(...steps).report.warnings.filter(({ code }) => code === "near-faces")).toEqual([]);
+    const a = block("a", [40, 30, 20], [0, 0, 0]);
+    const pocket: Step = { id: "s", type: "seam", preset: "subtract", stock: ["a"], cutters: ["b"] };
+    // The cutter comes out of the top by a hair; a boss sunk in by a hair; a bar all within, with its end near the top's plane.
+    none(a, block("b", [10, 10, 10.005], [0, 0, 10]), pocket);
+    none(a, block("b", [10, 10, 10], [0, 0, 19.995]), union);
+    none(a, block("b", [10, 10, 10], [0, 0, 9.995]), union);
+    // A slot a hair wide is left between a boss and a wall that it nearly touches.
+    const slot = before(
+      block("a", [40, 30, 20], [0, 0, 0]),
+      block("wall", [5, 30, 20], [17.5, 0, 20]),
+      block("b", [10, 30, 20.001], [9.996, 0, 19.999]),
+      { ...union, stock: ["a", "wall", "b"] },
+    );
+    expect(slot.report.warnings.map(({ message }) => message).join()).toContain("that leaves a slot too small");
+  });
+
   test("nothing is said where faces lie in one plane, or well apart", () => {
     for (const z of [0, 0.5]) {
       const { report } = before(block("a", [40, 30, 20], [0, 0, 0]), block("b", [20, 30, 20], [25, 0, z]), union);

@@ -1,6 +1,19 @@
 import type { Repair } from "../../errors";
-import type { Body } from "../../items";
-import { freeShape, fuse, length, nearest, nearFlats, placed, type Shape, scale, sub, type Vec3 } from "../../kernel";
+import { type Body, has, type Item } from "../../items";
+import {
+  dot,
+  freeShape,
+  fuse,
+  length,
+  type NearFlats,
+  nearest,
+  nearFlats,
+  placed,
+  type Shape,
+  scale,
+  sub,
+  type Vec3,
+} from "../../kernel";
 import { SAME_PLACE } from "../../tolerance";
 import { formatDeviation } from "../../units";
 import type { StepContext } from "../evaluation";
@@ -67,27 +80,42 @@ function shareFaces(one: Shape, other: Shape, by: Vec3): boolean {
 }
 
 /**
- * Tells of flat faces of two bodies that lie nearly in one plane: where the bodies are united a step is left, and where one is taken
- * from the other a skin, of a size that cannot be made.
+ * Tells of flat faces of two bodies that lie nearly in one plane, where what is made of them has a step, a skin or a slot there of a size
+ * that cannot be made.
  */
 export function tellNearFaces(
   pairs: readonly (readonly [Body, Body])[],
-  what: "step" | "skin",
+  made: readonly Item[],
   context: StepContext,
 ): void {
-  for (const [one, other] of pairs) {
-    const near = nearFlats(one.shape, other.shape, UNMAKEABLE);
-    if (!near) continue;
+  const given = pairs.flatMap(([one, other]) =>
+    nearFlats(one.shape, other.shape, UNMAKEABLE).map((near) => ({ one, other, near })),
+  );
+  if (given.length === 0) return;
+  const own = made.flatMap((item) => (has(item, "closed") ? nearFlats(item.shape, item.shape, UNMAKEABLE) : []));
+  for (const { one, other, near } of given) {
+    const left = own.find((pair) => areSame(near, pair));
+    if (!left) continue;
     const { nameOf, step } = context;
-    const size = Math.abs(near.off);
+    const what = left.alike ? "step" : left.off > 0 ? "skin" : "slot";
     context.warn({
       code: "near-faces",
-      message: `Faces of ${nameOf(one.id)} and ${nameOf(other.id)} are ${formatDeviation(size)} from lying in one plane: that leaves a ${what} too small to be made.`,
+      message: `Faces of ${nameOf(one.id)} and ${nameOf(other.id)} are ${formatDeviation(Math.abs(near.off))} from lying in one plane: that leaves a ${what} too small to be made.`,
       step,
       bodies: [one.id, other.id],
-      at: [...near.at],
+      at: [...left.at],
       repair: moveRepair(other, scale(near.normal, near.off), one, context),
     });
     return;
   }
+}
+
+/** Whether two pairs of faces lie in the same two planes: a face may look the other way where it was taken from something. */
+function areSame(given: NearFlats, made: NearFlats): boolean {
+  const same = dot(given.normal, made.normal);
+  if (Math.abs(same) < 1 - 1e-9) return false;
+  const planes = ({ height, off }: NearFlats, sense: number) =>
+    [height * sense, (height - off) * sense].sort((a, b) => a - b);
+  const [[a, b], [c, d]] = [planes(given, 1), planes(made, Math.sign(same))];
+  return Math.abs(a! - c!) < SAME_PLACE && Math.abs(b! - d!) < SAME_PLACE;
 }
