@@ -91,6 +91,10 @@ const CASES: [what: string, before: Step[], step: Step][] = [
     [block],
     { id: "s", type: "offset-sheet", faces: [{ body: "b:block", face: "b:side:z+" }], distance: 4 },
   ],
+  ["walls", [block], { id: "s", type: "shell", body: ["b"], thickness: 3 }],
+  ["walls outside", [block], { id: "s", type: "shell", body: ["b"], thickness: 3, outward: true }],
+  ["rows", [block], { id: "s", type: "pattern", bodies: ["b"], count: 3, spacing: 50, rows: 2, rowSpacing: -45 }],
+  ["a joined row", [block], { id: "s", type: "pattern", bodies: ["b"], count: 3, spacing: 30, join: true }],
   [
     "a body moved and turned",
     [block],
@@ -148,7 +152,8 @@ describe("numbers in the view", () => {
       const { places, bodies } = placesOf(before, step);
       if (bodies.length === 0) continue;
       for (const { field, at, moves } of places) {
-        if (moves || field === "turn" || (step.type === "torus" && field === "diameter")) continue;
+        if (moves || field === "turn" || step.type === "pattern" || (step.type === "torus" && field === "diameter"))
+          continue;
         const off = Math.min(...bodies.map(({ shape }) => distanceToPoint(shape, at)!.gap));
         expect(off, `${what}: ${field}`).toBeLessThan(1e-6);
       }

@@ -6,8 +6,10 @@ import { extrudeHandles } from "./extrude/handles";
 import { filletHandles } from "./fillet/handles";
 import { moveHandles } from "./move/handles";
 import { offsetSheetHandles } from "./offset-sheet/handles";
+import { patternHandles } from "./pattern/handles";
 import { revolveHandles } from "./revolve/handles";
 import type { HandlePlace, Surroundings } from "./shared/handles/handles";
+import { shellHandles } from "./shell/handles";
 import { sphereHandles } from "./sphere/handles";
 import { torusHandles } from "./torus/handles";
 import { wedgeHandles } from "./wedge/handles";
@@ -27,8 +29,10 @@ const HANDLES = new Map(
     revolveHandles,
     filletHandles,
     chamferHandles,
+    shellHandles,
     offsetSheetHandles,
     moveHandles,
+    patternHandles,
   ].map(({ type, find }) => [type.type, find] as const),
 );
 
