@@ -342,3 +342,39 @@ test("a cut is done again on the other side: by clicking", async ({ page }) => {
   // π·100·100 of the 120 that it was.
   await expect(bodyCard(page, "Tube")).toContainText("31.42 cm³");
 });
+
+test("a decision whose piece is divided is asked about, with the pieces that it may be; one click answers", async ({
+  page,
+}) => {
+  test.setTimeout(60_000);
+  await openStep(
+    page,
+    [
+      { id: "a", type: "box", name: "Block", size: [60, 40, 20] },
+      { id: "w", type: "workplane", name: "Across", base: "yz", offset: 10 },
+      { id: "v", type: "workplane", name: "Along", base: "zx", offset: 5 },
+      { id: "s", type: "seam", name: "Cut", stock: ["a"], cutters: ["w"] },
+    ],
+    "s",
+    "Cut",
+  );
+  const tray = page.getByRole("region", { name: "Pieces" });
+  // The one behind the plane is scrapped: 40 by 40 by 20.
+  const behind = tray.getByRole("listitem").filter({ hasText: "32 cm³" });
+  await behind.getByRole("radio", { name: "Scrap", exact: true }).click();
+  await built(page);
+  await expect(tray).toContainText("1 stays, 16 cm³");
+  // Another cutter goes through it: nobody guesses which half was meant.
+  await open(page).getByRole("group", { name: "Cutters" }).getByRole("checkbox", { name: "Along" }).click();
+  await built(page);
+  await expect(open(page)).toContainText("A piece that you scrapped is divided now");
+  await expect(open(page).getByRole("button", { name: /^Scrap piece \d$/ })).toHaveCount(2);
+  await open(page)
+    .getByRole("button", { name: /^Scrap piece \d$/ })
+    .first()
+    .click();
+  await built(page);
+  await expect(open(page)).not.toContainText("is divided now");
+  await expect(tray.getByRole("radio", { name: "Scrap", exact: true, checked: true })).toHaveCount(1);
+  await expect(tray).toContainText("3 stay");
+});

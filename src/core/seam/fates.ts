@@ -74,7 +74,46 @@ export function pieceRefOf(piece: Piece): PieceRef {
 }
 
 function findRef(ref: PieceRef, pieces: readonly Piece[], alike: readonly number[]): Outcome {
-  if (alike.length === 0) return { how: "unclear", why: "gone", candidates: [] };
+  if (alike.length === 0) return findAcross(ref, pieces);
+  return findAmong(ref, pieces, alike);
+}
+
+/**
+ * Finds a piece of which nothing has the kind any more, since the step has other cutters now. Those that it lay beside say where it may be. New
+ * ones that do not come near it change nothing; where they bound what may be the piece, or one that it lay beside is gone, it is
+ * asked about.
+ */
+function findAcross(ref: PieceRef, pieces: readonly Piece[]): Outcome {
+  const then = readKind(ref.kind);
+  const kinds = pieces.map((piece) => piece.kinds.map(readKind));
+  const there = new Set(kinds.flat().flatMap(({ sides }) => [...sides.keys()]));
+  const kept = [...then.sides].filter(([id]) => there.has(id));
+  const alike = pieces.flatMap((_, i) =>
+    kinds[i]!.some(({ stock, sides }) => stock === then.stock && kept.every(([id, side]) => sides.get(id) === side))
+      ? [i]
+      : [],
+  );
+  const unclear = (why: Doubt): Outcome => ({ how: "unclear", why, candidates: alike });
+  if (alike.length === 0) return unclear("gone");
+  if (kept.length < then.sides.size) return unclear(alike.length > 1 ? "changed" : "merged");
+  const untouched = alike.every((i) => {
+    const by = pieces[i]!.cutBy();
+    return by !== null && [...by].every((id) => then.sides.has(id));
+  });
+  return untouched ? findAmong(ref, pieces, alike) : unclear("divided");
+}
+
+/** A kind as `kindOf` writes it. */
+function readKind(kind: string): { stock: string; sides: ReadonlyMap<string, string> } {
+  const [stock, ...sides] = kind.split(" ");
+  const parts = sides.map(
+    (part) => [part.slice(0, part.lastIndexOf("=")), part.slice(part.lastIndexOf("=") + 1)] as const,
+  );
+  return { stock: stock!, sides: new Map(parts) };
+}
+
+/** @param alike the places of the pieces of its kind. */
+function findAmong(ref: PieceRef, pieces: readonly Piece[], alike: readonly number[]): Outcome {
   const mark = ref.mark === undefined ? null : readMark(ref.mark);
   if (mark) return findMarked(mark, pieces, alike);
   if (ref.faces.length > 0) return findByFaces(ref, pieces, alike);

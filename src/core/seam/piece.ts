@@ -32,6 +32,8 @@ export interface Piece {
   spans(): ReadonlySet<string>;
   /** Its size and where its middle lies. */
   spot(): Spot | null;
+  /** The cutters whose faces bound it, or that it ends at, by id; null among operands, which all divide each other. */
+  cutBy(): ReadonlySet<string> | null;
   /** Faces of the arrangement that bound it, and their sense. */
   uses: { face: number; sign: 1 | -1 }[];
   /** The kernel's solid or sheet; belongs to the division. */

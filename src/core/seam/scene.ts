@@ -111,6 +111,12 @@ export class Scene {
     return boundOf(`${this.names.get(face)!}${side === "back" || side === "in" ? "<" : ">"}`, true);
   }
 
+  /** The cutters by id; null where there are none, and all that is divided divides each other. */
+  cutBy(cutters: Iterable<number>): ReadonlySet<string> | null {
+    if (this.cutters.length === 0) return null;
+    return new Set([...cutters].map((c) => this.cutters[c]!.item.id));
+  }
+
   /** Where a shape's middle is as seen from the stock that it is of and from the bodies (by place) that cut it. */
   spotOf(shape: Shape, stock: readonly string[], cutters: Iterable<number>): Spot {
     const { area, centre } = roughSkin(shape);

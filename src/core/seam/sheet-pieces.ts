@@ -61,6 +61,12 @@ export function sheetPieces(scene: Scene, owned: Shape[]): FoundPiece[] {
             cuts[i]!.map(({ cutter }) => cutter),
           ),
         ),
+        cutBy: once(() =>
+          scene.cutBy([
+            ...cuts[i]!.map(({ cutter }) => cutter),
+            ...group.flatMap(({ face }) => scene.uses.get(face)?.map(({ cutter }) => cutter) ?? []),
+          ]),
+        ),
         uses: group,
         shape,
         fusion: scene.fusion,

@@ -71,6 +71,7 @@ export class SolidDivider {
       bounds: new Set(uses.map(({ face, sign }) => this.scene.bound(face, sign))),
       spans: once(() => this.scene.spansAt(uses)),
       spot: once(() => this.scene.spotOf(cell.shape, owners, this.cuttersAt(uses))),
+      cutBy: once(() => this.scene.cutBy(this.cuttersAt(uses))),
       uses,
       shape: cell.shape,
       fusion,

@@ -98,7 +98,7 @@ export interface Trace {
 export interface PieceReport {
   /** The piece itself, which is the same one as long as what divides is the same. */
   source: object;
-  piece: Omit<Piece, "fusion" | "shape" | "uses" | "bounds" | "spans" | "spot" | "kinds" | "key" | "mark"> & {
+  piece: Omit<Piece, "fusion" | "shape" | "uses" | "bounds" | "spans" | "spot" | "cutBy" | "kinds" | "key" | "mark"> & {
     key: string;
     mark: string;
   };

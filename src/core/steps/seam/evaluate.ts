@@ -311,7 +311,19 @@ function reports(
     // Only a trim asks which side of a cutter stays.
     fronts: trims ? division.fronts() : [],
     pieces: division.pieces.map((source) => {
-      const { shape, fusion: _f, uses: _u, bounds: _b, spans: _s, spot: _p, kinds: _k, key, mark, ...piece } = source;
+      const {
+        shape,
+        fusion: _f,
+        uses: _u,
+        bounds: _b,
+        spans: _s,
+        spot: _p,
+        cutBy: _c,
+        kinds: _k,
+        key,
+        mark,
+        ...piece
+      } = source;
       return {
         source,
         piece: { ...piece, key: key(), mark: mark() },

@@ -1,0 +1,98 @@
+import { beforeAll, expect, test } from "vitest";
+import { freePieces } from "../evaluate";
+import { contains, innerPoint } from "../kernel";
+import { loadNodeKernel } from "../kernel/library/node";
+import { build, jobOf } from "../testing/harness";
+import { Random } from "../testing/trust/random";
+import { pieceRefOf } from "./fates";
+import type { Piece } from "./piece";
+
+beforeAll(loadNodeKernel);
+
+type Step = { id: string; type: string } & Record<string, unknown>;
+
+/** A block with planes, bars and balls through it by chance; some of them cut. */
+function scene(random: Random): { given: Step[]; cutters: string[] } {
+  const plane = (id: string): Step => ({
+    id,
+    type: "workplane",
+    base: random.pick(["xy", "yz", "zx"]),
+    offset: random.nice(-12, 28, 1) + 0.5,
+  });
+  const bar = (id: string): Step => ({
+    id,
+    type: "cylinder",
+    axis: random.pick(["x", "y", "z"]),
+    diameter: random.nice(6, 14, 1),
+    height: random.nice(20, 80, 5),
+    at: [random.nice(-20, 20, 1), random.nice(-12, 12, 1), random.nice(-10, 30, 1)],
+  });
+  const ball = (id: string): Step => ({
+    id,
+    type: "sphere",
+    diameter: random.nice(8, 24, 1),
+    at: [random.nice(-30, 30, 1), random.nice(-20, 20, 1), random.nice(0, 40, 1)],
+  });
+  const cutters = Array.from({ length: random.whole(2, 4) }, (_, i) => random.pick([plane, plane, bar, ball])(`k${i}`));
+  return { given: [{ id: "a", type: "box", size: [60, 40, 40] }, ...cutters], cutters: cutters.map(({ id }) => id) };
+}
+
+function pieces(given: Step[], cutters: readonly string[], fates: unknown[] = []) {
+  const seam = { id: "s", type: "seam", preset: "split", stock: ["a"], cutters, fates };
+  const built = build(jobOf([...given, seam]), { pieces: "s" });
+  return { built, report: built.step("s"), found: built.pieces ?? [] };
+}
+
+/**
+ * The law: where a step gets another cutter, or loses one, what was decided of a piece stays with it if it is as it was, and is asked about
+ * with its parts among the answers if it is not. Points tell: one within each piece.
+ */
+test("decisions when a cutter comes or goes: with the same piece, or asked about with its parts; never with another", () => {
+  let [kept, asked] = [0, 0];
+  for (let seed = 0; seed < 24; seed++) {
+    const random = new Random(81_000 + seed);
+    const { given, cutters } = scene(random);
+    const fewer = cutters.filter((id) => id !== random.pick(cutters));
+    for (const [before, after] of [
+      [fewer, cutters],
+      [cutters, fewer],
+    ] as const) {
+      if (before.length === 0 || after.length === 0) continue;
+      const first = pieces(given, before);
+      if (first.report.error) continue;
+      const chosen = random.pick(first.found);
+      const volume = chosen.piece;
+      const fate = { piece: pieceRefOf(chosen.source as Piece), fate: "scrap" };
+      const inside = innerPoint(chosen.shape)!;
+      const parts = pieces(given, after, [fate]);
+      if (parts.report.error) {
+        freePieces(first.found);
+        continue;
+      }
+      const what = `seed ${seed}, ${volume.kind}, ${before} to ${after}`;
+      // Its parts, or what it is a part of.
+      const own = parts.found.filter(({ shape }) => {
+        const point = innerPoint(shape);
+        return contains(shape, inside) || (point !== null && contains(chosen.shape, point));
+      });
+      const scrapped = parts.found.filter(({ fate: given }) => given.fate === "scrap");
+      const questions = parts.report.warnings.filter(({ code }) => code === "check-pieces");
+      if (scrapped.length > 0) {
+        kept++;
+        expect(scrapped, what).toHaveLength(1);
+        expect(
+          own.map(({ piece }) => piece.index),
+          what,
+        ).toEqual([scrapped[0]!.piece.index]);
+      } else {
+        asked++;
+        expect(questions, what).toHaveLength(1);
+        for (const { piece } of own) expect(questions[0]!.pieces, what).toContain(piece.key);
+      }
+      freePieces(first.found);
+      freePieces(parts.found);
+    }
+  }
+  expect(kept).toBeGreaterThan(5);
+  expect(asked).toBeGreaterThan(5);
+});
