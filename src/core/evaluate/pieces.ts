@@ -1,4 +1,4 @@
-import { findMarked, type Outcome, readMark, type Traced } from "../seam";
+import { findMarked, keyOf, kindWithout, type Outcome, readKind, readMark, type Traced } from "../seam";
 import type { Trace } from "../steps/evaluation";
 
 /** What a name of a piece means now: a body by its id, and whether that is to be looked at, or why that cannot be told, with the bodies that it may be. */
@@ -26,6 +26,39 @@ export function meaningOf(key: string, traces: readonly Trace[][]): Meaning {
     }
     const candidates = outcome.candidates.flatMap((i) => list[i]!.id ?? []);
     return { how: "unclear", why: outcome.why, candidates };
+  }
+  return traces[0] ? beforeCutters(key, traces[0]) : gone;
+}
+
+/** Of how many cutters that may have come since every choice of two is tried; of more each by itself. */
+const MANY = 12;
+
+/**
+ * What a name means that was given before the step had all its cutters. Where those that came bound none of the pieces that it may mean, it
+ * means what it meant; else it cannot be told.
+ */
+function beforeCutters(key: string, list: readonly Trace[]): Meaning {
+  const [first] = list;
+  if (!first?.among) return gone;
+  const ids = [...readKind(first.among.kind).sides.keys()];
+  const choices = [
+    ...ids.map((id) => [id]),
+    ...(ids.length <= MANY ? ids.flatMap((one, i) => ids.slice(i + 1).map((other) => [one, other])) : []),
+  ];
+  for (const choice of choices) {
+    const came = new Set(choice);
+    const keys = list.map(({ among }) => (among ? keyOf(kindWithout(among.kind, came)) : null));
+    const read = parted(key, (kind) => keys.includes(kind));
+    if (!read) continue;
+    const alike = keys.flatMap((own, i) => (own === read.kind ? [i] : []));
+    const touched = alike.some((i) => list[i]!.among!.cutBy.some((id) => came.has(id)));
+    const candidates = alike.flatMap((i) => list[i]!.id ?? []);
+    if (touched) return { how: "unclear", why: "divided", candidates };
+    const outcome = read.mark === null ? sole(alike) : found(read.mark, list, alike);
+    if (outcome.how === "unclear")
+      return { how: "unclear", why: outcome.why, candidates: outcome.candidates.flatMap((i) => list[i]!.id ?? []) };
+    const { id } = list[outcome.piece]!;
+    return id ? { how: "found", id, doubt: outcome.shifted ? "shifted" : null } : { how: "no-body" };
   }
   return gone;
 }

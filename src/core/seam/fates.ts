@@ -2,7 +2,7 @@ import { distance, surfaceCentre } from "../kernel";
 import { UNMADE } from "../tolerance";
 import { type Doubt, findMarked, type Outcome } from "./find";
 import { readMark } from "./mark";
-import type { FateRule, Piece, PieceRef } from "./piece";
+import { type FateRule, type Piece, type PieceRef, readKind } from "./piece";
 import type { PresetFate } from "./presets";
 
 /**
@@ -101,15 +101,6 @@ function findAcross(ref: PieceRef, pieces: readonly Piece[]): Outcome {
     return by !== null && [...by].every((id) => then.sides.has(id));
   });
   return untouched ? findAmong(ref, pieces, alike) : unclear("divided");
-}
-
-/** A kind as `kindOf` writes it. */
-function readKind(kind: string): { stock: string; sides: ReadonlyMap<string, string> } {
-  const [stock, ...sides] = kind.split(" ");
-  const parts = sides.map(
-    (part) => [part.slice(0, part.lastIndexOf("=")), part.slice(part.lastIndexOf("=") + 1)] as const,
-  );
-  return { stock: stock!, sides: new Map(parts) };
 }
 
 /** @param alike the places of the pieces of its kind. */

@@ -1,8 +1,8 @@
 import { beforeAll, expect, test } from "vitest";
 import { freePieces } from "../evaluate";
-import { contains, innerPoint } from "../kernel";
+import { contains, innerPoint, volumeOf } from "../kernel";
 import { loadNodeKernel } from "../kernel/library/node";
-import { build, jobOf } from "../testing/harness";
+import { build, jobOf, relative } from "../testing/harness";
 import { Random } from "../testing/trust/random";
 import { pieceRefOf } from "./fates";
 import type { Piece } from "./piece";
@@ -37,9 +37,17 @@ function scene(random: Random): { given: Step[]; cutters: string[] } {
   return { given: [{ id: "a", type: "box", size: [60, 40, 40] }, ...cutters], cutters: cutters.map(({ id }) => id) };
 }
 
+const cut = (cutters: readonly string[], fates: unknown[] = []): Step => ({
+  id: "s",
+  type: "seam",
+  preset: "split",
+  stock: ["a"],
+  cutters,
+  fates,
+});
+
 function pieces(given: Step[], cutters: readonly string[], fates: unknown[] = []) {
-  const seam = { id: "s", type: "seam", preset: "split", stock: ["a"], cutters, fates };
-  const built = build(jobOf([...given, seam]), { pieces: "s" });
+  const built = build(jobOf([...given, cut(cutters, fates)]), { pieces: "s" });
   return { built, report: built.step("s"), found: built.pieces ?? [] };
 }
 
@@ -48,11 +56,12 @@ function pieces(given: Step[], cutters: readonly string[], fates: unknown[] = []
  * with its parts among the answers if it is not. Points tell: one within each piece.
  */
 test("decisions when a cutter comes or goes: with the same piece, or asked about with its parts; never with another", () => {
-  let [kept, asked] = [0, 0];
+  let [kept, asked, moved, missed] = [0, 0, 0, 0];
   for (let seed = 0; seed < 24; seed++) {
     const random = new Random(81_000 + seed);
     const { given, cutters } = scene(random);
-    const fewer = cutters.filter((id) => id !== random.pick(cutters));
+    const dropped = random.pick(cutters);
+    const fewer = cutters.filter((id) => id !== dropped);
     for (const [before, after] of [
       [fewer, cutters],
       [cutters, fewer],
@@ -61,7 +70,6 @@ test("decisions when a cutter comes or goes: with the same piece, or asked about
       const first = pieces(given, before);
       if (first.report.error) continue;
       const chosen = random.pick(first.found);
-      const volume = chosen.piece;
       const fate = { piece: pieceRefOf(chosen.source as Piece), fate: "scrap" };
       const inside = innerPoint(chosen.shape)!;
       const parts = pieces(given, after, [fate]);
@@ -69,7 +77,7 @@ test("decisions when a cutter comes or goes: with the same piece, or asked about
         freePieces(first.found);
         continue;
       }
-      const what = `seed ${seed}, ${volume.kind}, ${before} to ${after}`;
+      const what = `seed ${seed}, ${chosen.piece.kind}, ${before} to ${after}`;
       // Its parts, or what it is a part of.
       const own = parts.found.filter(({ shape }) => {
         const point = innerPoint(shape);
@@ -89,10 +97,23 @@ test("decisions when a cutter comes or goes: with the same piece, or asked about
         expect(questions, what).toHaveLength(1);
         for (const { piece } of own) expect(questions[0]!.pieces, what).toContain(piece.key);
       }
+      // The body that was made of it, by its name in a later step.
+      const id = first.built.bodies.find(({ id, shape }) => id.startsWith("s:") && contains(shape, inside))!.id;
+      const later = build(jobOf([...given, cut(after), { id: "m", type: "move", bodies: [id], by: [0, 0, 500] }]));
+      if (later.step("m").state === "failed") missed++;
+      else {
+        moved++;
+        expect(own, what).toHaveLength(1);
+        const gone = later.bodies.filter(({ shape }) => contains(shape, [inside[0], inside[1], inside[2] + 500]));
+        expect(gone, what).toHaveLength(1);
+        expect(relative(volumeOf(gone[0]!.shape), volumeOf(own[0]!.shape)), what).toBeLessThan(1e-4);
+      }
       freePieces(first.found);
       freePieces(parts.found);
     }
   }
   expect(kept).toBeGreaterThan(5);
   expect(asked).toBeGreaterThan(5);
+  expect(moved).toBeGreaterThan(5);
+  expect(missed).toBeGreaterThan(5);
 });

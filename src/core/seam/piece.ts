@@ -47,6 +47,21 @@ export function kindOf(sides: Record<string, Side>, stock: readonly string[]): s
   return [...stock].sort().join("&") + (list.length ? ` ${list.sort().join(" ")}` : "");
 }
 
+/** A kind as `kindOf` writes it. */
+export function readKind(kind: string): { stock: string; sides: ReadonlyMap<string, string> } {
+  const [stock, ...sides] = kind.split(" ");
+  const parts = sides.map(
+    (part) => [part.slice(0, part.lastIndexOf("=")), part.slice(part.lastIndexOf("=") + 1)] as const,
+  );
+  return { stock: stock!, sides: new Map(parts) };
+}
+
+/** A kind as it was before some cutters came. */
+export function kindWithout(kind: string, cutters: ReadonlySet<string>): string {
+  const { stock, sides } = readKind(kind);
+  return [stock, ...[...sides].flatMap(([id, side]) => (cutters.has(id) ? [] : [`${id}=${side}`]))].join(" ");
+}
+
 /** Every kind that a piece may have been said to be of, the present one first: what named it then means it now. */
 export function kindsOf({ stock, sides }: Pick<Piece, "stock" | "sides">, ids: Ids): string[] {
   const mentioned = [...new Set([...stock, ...Object.keys(sides)])];

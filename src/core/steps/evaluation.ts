@@ -92,6 +92,8 @@ export interface Trace {
   spot: Spot | null;
   /** How an older release would have named it. */
   once?: string;
+  /** Its kind, and the cutters that bound it: what it was called before the step had all of them. Where there are several. */
+  among?: { kind: string; cutBy: string[] };
 }
 
 /** A piece with its fate, for the tray. The shape belongs to whoever asked. */

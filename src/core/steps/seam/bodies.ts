@@ -215,7 +215,14 @@ function pieceTraces(pieces: readonly Piece[], idOf: (piece: Piece) => string | 
     ...(piece.spans().size > 0 ? { spans: [...piece.spans()] } : {}),
     spot: pieces.some((other) => other !== piece && other.kind === piece.kind) ? piece.spot() : null,
     once: older[i]!,
+    ...amongCutters(piece),
   }));
+}
+
+/** What a piece was called before the step had all its cutters follows from these. */
+function amongCutters(piece: Piece): Pick<Trace, "among"> {
+  const cutBy = Object.keys(piece.sides).length > 1 ? piece.cutBy() : null;
+  return cutBy ? { among: { kind: piece.kind, cutBy: [...cutBy] } } : {};
 }
 
 /** The lumps that a group is, in order of place, and what they are known by: a group in one lump by its name alone. */
