@@ -7,5 +7,7 @@ export const offsetSheetHandles = handlesFor(offsetSheetStep, (_, { step, bodies
   const flat = bodies
     .flatMap(({ faces }) => faces)
     .find(({ name, kind }) => kind === "plane" && name.startsWith(`${step}:`));
-  return flat?.direction ? [lengthAt("distance", "distance", flat.centre, flat.direction)] : [];
+  return flat?.direction
+    ? [{ ...lengthAt("distance", "distance", flat.centre, flat.direction), moves: true as const }]
+    : [];
 });
