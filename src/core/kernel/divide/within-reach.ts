@@ -14,11 +14,13 @@ const ROOM = 1e-2;
  * @throws KernelFault as `fuse` does.
  */
 export function fuseWithinReach(stock: readonly Shape[], cutters: readonly Shape[], crossings: boolean): Fusion {
+  const all = () => fuse([...stock, ...cutters], crossings, stock.length);
+  // One alone can be left out by nobody: the library divides two at the least.
+  if (cutters.length === 1) return all();
   const boxes = stock.map(looseBoxOf);
   const near = cutters.map((cutter) => boxes.some((box) => !box || mayReach(cutter, box)));
-  // The library divides two at the least.
   if (!near.includes(true)) near[0] = true;
-  if (!near.includes(false)) return fuse([...stock, ...cutters], crossings, stock.length);
+  if (!near.includes(false)) return all();
   const places = near.flatMap((is, c) => (is ? [stock.length + c] : []));
   const fusion = fuse([...stock, ...places.map((place) => cutters[place - stock.length]!)], crossings, stock.length);
   const placeOf = (a: number) => (a < stock.length ? a : places[a - stock.length]!);
