@@ -35,6 +35,8 @@ export function readTogether(shapes: readonly Shape[]): void {
   const unread = [...new Map(shapes.map((shape) => [identityOf(shape), shape] as const))].filter(
     ([id]) => !known.has(id),
   );
+  // One alone is read when it is asked about.
+  if (unread.length < 2) return;
   for (let from = 0; from < unread.length; from += TOGETHER) {
     const lot = unread.slice(from, from + TOGETHER);
     const record = scoped((scope) => recordOf(scope.use(compound(lot.map(([, shape]) => shape)))));
