@@ -4,6 +4,7 @@ import {
   dot,
   freeShape,
   fuse,
+  KernelFault,
   length,
   type NearFlats,
   nearest,
@@ -59,7 +60,7 @@ export function touchRepairs(bodies: readonly Body[], context: StepContext): Rep
     );
 }
 
-/** Whether a body shares faces with another once it is moved. */
+/** Whether a body shares faces with another once it is moved; where that cannot be found out, nothing is offered. */
 function shareFaces(one: Shape, other: Shape, by: Vec3): boolean {
   const moved = placed(other, { about: [0, 0, 0], axis: [0, 0, 1], angle: 0, by });
   try {
@@ -74,6 +75,9 @@ function shareFaces(one: Shape, other: Shape, by: Vec3): boolean {
     } finally {
       fusion.free();
     }
+  } catch (cause) {
+    if (cause instanceof KernelFault && !cause.fatal) return false;
+    throw cause;
   } finally {
     freeShape(moved);
   }
