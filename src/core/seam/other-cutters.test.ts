@@ -57,7 +57,7 @@ function pieces(given: Step[], cutters: readonly string[], fates: unknown[] = []
  */
 test("decisions when a cutter comes or goes: with the same piece, or asked about with its parts; never with another", () => {
   let [kept, asked, moved, missed] = [0, 0, 0, 0];
-  for (let seed = 0; seed < 24; seed++) {
+  for (let seed = 0; seed < 14; seed++) {
     const random = new Random(81_000 + seed);
     const { given, cutters } = scene(random);
     const dropped = random.pick(cutters);
