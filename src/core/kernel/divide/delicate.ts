@@ -3,7 +3,7 @@ import { looseBoxOf } from "../facts/box";
 import { surfaceRecordsOf } from "../facts/surfaces";
 import { incidenceOf } from "../library/incidence";
 import { facesOf, type Shape } from "../library/topology";
-import { cross, dot, length, scale, sub, type Vec3 } from "../space/vectors";
+import { boxesMeet, cross, dot, length, scale, sub, type Vec3 } from "../space/vectors";
 
 /** How near to tangent or coincident two surfaces are, as a part of their size, for the library to be doubted. */
 const NEAR = 2e-3;
@@ -21,8 +21,7 @@ export function isDelicate(args: readonly Shape[]): boolean {
   for (let a = 0; a < args.length; a++)
     for (let b = a + 1; b < args.length; b++) {
       const [one, two] = [boxes[a], boxes[b]];
-      if (!one || !two || [0, 1, 2].some((i) => one.min[i]! > two.max[i]! + 1e-6 || two.min[i]! > one.max[i]! + 1e-6))
-        continue;
+      if (!one || !two || !boxesMeet(one, two, 1e-6)) continue;
       for (const [i, p] of faces[a]!.entries())
         for (const [j, q] of faces[b]!.entries())
           if (isDelicatePair(p, q) && mayMeet(facesOf(args[a]!)[i]!, facesOf(args[b]!)[j]!)) return true;
@@ -33,7 +32,7 @@ export function isDelicate(args: readonly Shape[]): boolean {
 /** Whether two faces may meet: their boxes do. */
 function mayMeet(one: Shape, two: Shape): boolean {
   const [a, b] = [looseBoxOf(one), looseBoxOf(two)];
-  return !a || !b || [0, 1, 2].every((i) => a.min[i]! <= b.max[i]! + ROOM && b.min[i]! <= a.max[i]! + ROOM);
+  return !a || !b || boxesMeet(a, b, ROOM);
 }
 
 /** mm between boxes of faces that may still touch. */

@@ -1,7 +1,7 @@
 import { looseBoxOf } from "../facts/box";
 import { surfaceRecordsOf } from "../facts/surfaces";
 import { facesOf, type Shape } from "../library/topology";
-import { type Box, corners, dot, sub } from "../space/vectors";
+import { type Box, boxesMeet, corners, dot, sub } from "../space/vectors";
 import { fuse } from "./fuse";
 import type { Fusion } from "./general-fuse";
 
@@ -40,5 +40,5 @@ function mayReach(cutter: Shape, box: Box): boolean {
     return Math.min(...heights) < ROOM && Math.max(...heights) > -ROOM;
   }
   const own = looseBoxOf(cutter);
-  return !own || [0, 1, 2].every((k) => own.min[k]! <= box.max[k]! + ROOM && box.min[k]! <= own.max[k]! + ROOM);
+  return !own || boxesMeet(own, box, ROOM);
 }

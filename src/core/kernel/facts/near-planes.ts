@@ -1,7 +1,7 @@
 import { perShape } from "../library/identity";
 import { incidenceOf } from "../library/incidence";
 import { facesOf, type Shape } from "../library/topology";
-import { dot, sub, type Vec3 } from "../space/vectors";
+import { boxesMeet, dot, sub, type Vec3 } from "../space/vectors";
 import { looseBoxOf } from "./box";
 import { nearest } from "./distance";
 import { flatOf } from "./planes";
@@ -71,5 +71,5 @@ export function nearFlats(one: Shape, other: Shape, reach: number): NearFlats[] 
 /** Whether the boxes of two faces come near to each other. */
 function meet(one: Shape, other: Shape, reach: number): boolean {
   const [a, b] = [looseBoxOf(one), looseBoxOf(other)];
-  return !a || !b || [0, 1, 2].every((k) => a.min[k]! <= b.max[k]! + reach && b.min[k]! <= a.max[k]! + reach);
+  return !a || !b || boxesMeet(a, b, reach);
 }

@@ -1,16 +1,14 @@
 import type { Vec3 } from "../../kernel";
-import { toMm } from "../../params";
 import { handlesFor } from "../shared/handles/handles";
 import { lengthAt, placedAt } from "../shared/handles/places";
 import { AXES, toVec3 } from "../shared/space";
 import { box } from "./declare";
 
 /** Sizes at the far sides, and the place; round bodies, the margins. */
-export const boxHandles = handlesFor(box, ({ place, anchor, size, at, ...values }, { bodies }) => {
+export const boxHandles = handlesFor(box, ({ place, anchor, at }, { bodies }) => {
   const found = bodies[0]?.box;
   if (!found) return [];
   const field = place === "around" ? "margin" : "size";
-  const numbers = place === "around" ? values.margin : size;
   const sides = (["x", "y", "z"] as const).map((axis, index) => {
     const middle = [0, 1, 2].map((k) => (k === index ? found.max[k]! : (found.min[k]! + found.max[k]!) / 2));
     const both = place === "sized" && (anchor === "centre" || (anchor === "base" && axis !== "z"));
@@ -19,6 +17,5 @@ export const boxHandles = handlesFor(box, ({ place, anchor, size, at, ...values 
       index,
     };
   });
-  const shown = sides.filter((_, i) => Number.isFinite(toMm(numbers[i]!)));
-  return place === "around" ? shown : [...shown, ...placedAt("at", "place", toVec3(at))];
+  return place === "around" ? sides : [...sides, ...placedAt("at", "place", toVec3(at))];
 });

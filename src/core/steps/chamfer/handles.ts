@@ -1,15 +1,10 @@
 import { scale } from "../../kernel/space/vectors";
 import { handlesFor } from "../shared/handles/handles";
-import { lengthAt } from "../shared/handles/places";
+import { lengthAt, ownFlat } from "../shared/handles/places";
 import { chamfer } from "./declare";
 
 /** Its distance, at the middle of a flat that it cut: at a square edge that goes back by 1/√2 of it. */
-export const chamferHandles = handlesFor(chamfer, (values, { step, bodies }) => {
-  if (values.kind !== "equal") return [];
-  const flat = bodies
-    .flatMap(({ faces }) => faces)
-    .find(({ name, kind }) => kind === "plane" && name.startsWith(`${step}:`));
-  return flat?.direction
-    ? [lengthAt("distance", "distance", flat.centre, scale(flat.direction, -1), Math.SQRT1_2)]
-    : [];
+export const chamferHandles = handlesFor(chamfer, (values, around) => {
+  const flat = values.kind === "equal" ? ownFlat(around) : null;
+  return flat ? [lengthAt("distance", "distance", flat.centre, scale(flat.direction, -1), Math.SQRT1_2)] : [];
 });

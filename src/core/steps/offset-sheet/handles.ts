@@ -1,13 +1,9 @@
 import { handlesFor } from "../shared/handles/handles";
-import { lengthAt } from "../shared/handles/places";
+import { lengthAt, ownFlat } from "../shared/handles/places";
 import { offsetSheetStep } from "./declare";
 
 /** Its distance, at a flat face of the sheet. */
-export const offsetSheetHandles = handlesFor(offsetSheetStep, (_, { step, bodies }) => {
-  const flat = bodies
-    .flatMap(({ faces }) => faces)
-    .find(({ name, kind }) => kind === "plane" && name.startsWith(`${step}:`));
-  return flat?.direction
-    ? [{ ...lengthAt("distance", "distance", flat.centre, flat.direction), moves: true as const }]
-    : [];
+export const offsetSheetHandles = handlesFor(offsetSheetStep, (_, around) => {
+  const flat = ownFlat(around);
+  return flat ? [{ ...lengthAt("distance", "distance", flat.centre, flat.direction), moves: true as const }] : [];
 });

@@ -51,6 +51,13 @@ export function ownFace({ step, bodies }: Surroundings, name: string): MadeBody[
   );
 }
 
+/** A flat face of those that the step made, with the way in which it looks. */
+export function ownFlat({ step, bodies }: Surroundings): { centre: Vec3; direction: Vec3; name: string } | null {
+  for (const { kind, name, centre, direction } of bodies.flatMap(({ faces }) => faces))
+    if (kind === "plane" && direction && name.startsWith(`${step}:`)) return { centre, direction, name };
+  return null;
+}
+
 /** A place on a round face, square off its axis from the middle of the face; null where the middle lies on the axis. */
 export function onRound({
   centre,
