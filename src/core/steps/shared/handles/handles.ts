@@ -12,7 +12,7 @@ export interface HandlePlace {
   label: string;
   /** A place that goes with the number, mm: on what it makes. */
   at: Vec3;
-  /** Of length 1: which way that place goes as the number grows. */
+  /** Of length 1: which way that place goes as the number grows; beside that it may go along the face that it is the middle of. */
   way: Vec3;
   /** How far it goes, mm, while the number grows by one: by a millimetre, or by a degree. */
   rate: number;

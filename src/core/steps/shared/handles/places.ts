@@ -51,10 +51,10 @@ export function ownFace({ step, bodies }: Surroundings, name: string): MadeBody[
   );
 }
 
-/** A flat face of those that the step made, with the way in which it looks. */
-export function ownFlat({ step, bodies }: Surroundings): { centre: Vec3; direction: Vec3; name: string } | null {
+/** A flat face of those that the step made, with the way in which it looks. @param called how its name begins, behind the step's. */
+export function ownFlat({ step, bodies }: Surroundings, called = ""): { centre: Vec3; direction: Vec3 } | null {
   for (const { kind, name, centre, direction } of bodies.flatMap(({ faces }) => faces))
-    if (kind === "plane" && direction && name.startsWith(`${step}:`)) return { centre, direction, name };
+    if (kind === "plane" && direction && name.startsWith(`${step}:${called}`)) return { centre, direction };
   return null;
 }
 
