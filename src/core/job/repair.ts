@@ -25,9 +25,13 @@ export function repaired(step: Step, set: Record<string, unknown>): Record<strin
 
 /** A step as a repair has it done before another: with an id that the part, and whatever step is open, does not have. */
 export function insertedStep(part: Part, { type, ...values }: NonNullable<Repair["insert"]>, open?: Step): Step {
-  const parsed = stepType(type)!.schema.parse(values) as Record<string, unknown>;
-  const id = freshStepId(open ? { ...part, steps: [...part.steps, open] } : part);
-  return { id, type, suppressed: false, ...parsed };
+  return newStep(freshStepId(open ? { ...part, steps: [...part.steps, open] } : part), type, values);
+}
+
+/** A fresh step with the defaults of its type. */
+export function newStep(id: string, type: string, values: Record<string, unknown> = {}): Step {
+  const parsed = stepType(type)!.schema.safeParse(values);
+  return { id, type, suppressed: false, ...(parsed.success ? (parsed.data as Record<string, unknown>) : values) };
 }
 
 /** Puts a step before another; where that is not in the part yet, to where new work goes. */

@@ -1,9 +1,8 @@
 "use client";
 import { Plus } from "lucide-react";
-import { freshStepId, insertBefore, type Step } from "@/core/job";
+import { freshStepId, insertBefore, newStep, type Step } from "@/core/job";
 import { type ItemView, isBodyView } from "@/engine/contract";
 import { usePart, useStores } from "../state/context";
-import { newStep } from "../state/open-values";
 
 /** The planes that can be made in place, each through the middle of the stock, with what it is square to. */
 const WAYS = [

@@ -1,10 +1,10 @@
 import { describe, expect, test } from "vitest";
-import { checkJob, freshStepId, type Step } from "@/core/job";
+import { checkJob, freshStepId, newStep, type Step } from "@/core/job";
 import { EMPTY_SCOPE } from "@/core/params";
 import { jobOf } from "@/core/testing/harness";
 import type { PieceView } from "@/engine/contract";
 import { inverted, rulesFor } from "./fates";
-import { newStep, problemsOf, withOpenStep } from "./open-values";
+import { problemsOf, withOpenStep } from "./open-values";
 
 describe("the open step", () => {
   const job = () =>

@@ -26,12 +26,6 @@ export function scopeIn(job: Job, part: string): Scope {
   );
 }
 
-/** A fresh step with the defaults of its type. */
-export function newStep(id: string, type: string, values: Record<string, unknown> = {}): Step {
-  const parsed = stepType(type)!.schema.safeParse(values);
-  return { id, type, suppressed: false, ...(parsed.success ? (parsed.data as Record<string, unknown>) : values) };
-}
-
 /** The job as it would be with the open step kept: what is built for the preview. */
 export function withOpenStep(job: Job, part: string, editing: Editing): Job {
   return {

@@ -10,6 +10,7 @@ import {
   type GroupRun,
   insertBefore,
   insertedStep,
+  newStep,
   repaired,
   type Step,
   sheetEdits,
@@ -17,7 +18,7 @@ import {
 import { shownFields } from "@/core/steps";
 import { useStores } from "../state/context";
 import type { JobStoreHandle } from "../state/job-store";
-import { newStep, problemsOf, scopeIn } from "../state/open-values";
+import { problemsOf, scopeIn } from "../state/open-values";
 import { stepTitle } from "../state/step-title";
 import type { WorkspaceStoreApi } from "../state/workspace-store";
 
