@@ -10,8 +10,8 @@ const ACCURACY = 1e-10;
 /** A stretch of an edge that goes on by less of a face's width than this runs across it but for rounding: it adds as little. */
 const STILL = 1e-13;
 
-/** Quantities that are integrated: the area, the place (three), place · normal. */
-const COUNT = 5;
+/** Quantities that are integrated: the area, the place (three), the normal (three), place · normal; all seen from a place of the face. */
+const COUNT = 8;
 
 /** What is integrated along an edge: by u or by v, with the sense that Green's theorem gives it. */
 interface Form {
@@ -29,11 +29,13 @@ interface Form {
  * @returns null where a curve or the surface is not to be had by its numbers, or the integrals will not settle in time.
  */
 export function freeIntegrals(face: FaceStructure, uses: readonly EdgeUse[], rough: boolean): FaceIntegrals | null {
-  const patch = face.surface && budgeted(patchOfAny(face.surface));
-  if (!patch) return null;
+  const whole = face.surface && patchOfAny(face.surface);
+  if (!whole) return null;
   const runs = uses.map((use) => runOf(face, use));
   if (!runs.every((run) => run !== null)) return null;
   const reach = reachOf(runs);
+  const about = middleOf(whole, reach);
+  const patch = budgeted(seenFrom(whole, about));
   // What errors are measured by: the size of the whole rectangle of parameters that the face lies in.
   const sizes = sizesOf(patch, reach);
   if (!sizes) return null;
@@ -59,16 +61,49 @@ export function freeIntegrals(face: FaceStructure, uses: readonly EdgeUse[], rou
     }
     for (let i = 0; i < COUNT; i++) total[i]! += sign * way * sums[i]!;
   }
-  const [area, x, y, z, flux] = total as unknown as [number, number, number, number, number];
-  return { area, moment: [x, y, z], flux };
+  const [area, normal] = [total[0]!, vectorAt(total, 4)];
+  return { area, moment: add(scale(about, area), vectorAt(total, 1)), normal, flux: total[7]! + dot(about, normal) };
+}
+
+/** A place of a surface amid the parameters that a face reaches. */
+function middleOf(patch: Patch, { least, most, low, high }: Reach): Vec3 {
+  const at = new Float64Array(PATCH_NUMBERS);
+  patch.at((least + most) / 2, (low + high) / 2, at);
+  return vector(at, 0);
+}
+
+/** The same surface with the world's origin moved: what is integrated is as small as the face, however far off it lies. */
+function seenFrom(patch: Patch, [x, y, z]: Vec3): Patch {
+  const { line, alike } = patch;
+  const seen = (into: Float64Array) => {
+    into[0]! -= x;
+    into[1]! -= y;
+    into[2]! -= z;
+  };
+  return {
+    ...patch,
+    at: (u, v, into) => {
+      patch.at(u, v, into);
+      seen(into);
+    },
+    ...(line && {
+      line: (u: number) => {
+        const of = line(u);
+        return (v: number, into: Float64Array) => {
+          of(v, into);
+          seen(into);
+        };
+      },
+    }),
+    ...(alike?.kind === "round" && { alike: { ...alike, at: sub(alike.at, [x, y, z]) } }),
+  };
 }
 
 /** How often a surface is asked for a place at most, one face: about a second. */
 const MOST_ASKED = 1_000_000;
 
 /** The same surface, which says nothing any more when it has been asked too often: what is integrated over it settles no more. */
-function budgeted(patch: Patch | null): Patch | null {
-  if (!patch) return null;
+function budgeted(patch: Patch): Patch {
   let left = MOST_ASKED;
   const { line } = patch;
   return {
@@ -110,7 +145,7 @@ function along(patch: Patch, way: Vec3): Form["across"] {
     const area = length(normal);
     into[0] = area * v;
     for (let i = 0; i < 3; i++) into[1 + i] = area * (at[i]! * v + (way[i]! * v * v) / 2);
-    into[4] = dot(at, normal) * v;
+    put(into, scale(normal, v), dot(at, normal) * v);
     return true;
   };
 }
@@ -131,10 +166,16 @@ function round(patch: Patch, { at: origin, axis }: { at: Vec3; axis: Vec3 }): Fo
     const [c, s] = [Math.cos(u), Math.sin(u)];
     into[0] = area * u;
     for (let i = 0; i < 3; i++) into[1 + i] = area * ((origin[i]! + up[i]!) * u + out[i]! * s - aside[i]! * c);
-    const turned = add(scale(normalOut, s), scale(cross(axis, normalOut), -c));
-    into[4] = dot(from, normal) * u + dot(origin, add(scale(normalUp, u), turned));
+    const turned = add(scale(normalUp, u), add(scale(normalOut, s), scale(cross(axis, normalOut), -c)));
+    put(into, turned, dot(from, normal) * u + dot(origin, turned));
     return true;
   };
+}
+
+/** Writes what is integrated of the normal, and of place · normal. */
+function put(into: Float64Array, normal: Vec3, flux: number): void {
+  into.set(normal, 4);
+  into[7] = flux;
 }
 
 /** From the lowest v on, span by span. */
@@ -161,7 +202,8 @@ function byIntegrating(patch: Patch, reach: Reach, sizes: Float64Array, accuracy
   };
 }
 
-const vector = (numbers: Float64Array, k: number): Vec3 => [numbers[3 * k]!, numbers[3 * k + 1]!, numbers[3 * k + 2]!];
+const vectorAt = (numbers: Float64Array, at: number): Vec3 => [numbers[at]!, numbers[at + 1]!, numbers[at + 2]!];
+const vector = (numbers: Float64Array, k: number): Vec3 => vectorAt(numbers, 3 * k);
 
 /** An edge of a face in the parameters of its surface. */
 interface Run {
@@ -222,7 +264,10 @@ function valuesAt(at: Float64Array, into: Float64Array): void {
   into[1] = x * area;
   into[2] = y * area;
   into[3] = z * area;
-  into[4] = x * a + y * b + z * c;
+  into[4] = a;
+  into[5] = b;
+  into[6] = c;
+  into[7] = x * a + y * b + z * c;
 }
 
 /** Sizes of the integrals over the whole rectangle of parameters, roughly, with no sign. */
@@ -240,5 +285,6 @@ function sizesOf(patch: Patch, { low, high, least, most }: Reach): Float64Array 
   area *= ((most - least) * (high - low)) / LOOKS ** 2;
   const sizes = new Float64Array(COUNT).fill(area * Math.max(far, Math.sqrt(area)));
   sizes[0] = area;
+  sizes.fill(area, 4, 7);
   return area > 0 && sizes.every(Number.isFinite) ? sizes : null;
 }

@@ -4,7 +4,7 @@ import { tessellate } from "../mesh/tessellate";
 import { rayHit } from "../space/ray-hit";
 import { add, cross, scale, sub, unit, type Vec3 } from "../space/vectors";
 import { contains } from "./distance";
-import { areaOf } from "./mass";
+import { areaOf, volumeOf } from "./mass";
 import { pointOnFace } from "./on-face";
 
 /**
@@ -19,8 +19,19 @@ export function innerPoint(shape: Shape): Vec3 | null {
         ? null
         : pointOnFace(faces.reduce((best, face) => (areaOf(face) > areaOf(best) ? face : best)));
     });
-  return deepPlaces(tessellate(shape, { linear: 0.5, angular: 0.5 })).find((at) => contains(shape, at)) ?? null;
+  const seenBy = (linear: number) =>
+    deepPlaces(tessellate(shape, { linear, angular: 0.5 })).find((at) => contains(shape, at)) ?? null;
+  // A lens, a lune: as triangles it has no inside unless they are finer than it is thick.
+  return seenBy(COARSE) ?? seenBy(Math.min(COARSE, thickness(shape) / FINER));
 }
+
+/** mm: how near triangles are to the skin at first. */
+const COARSE = 0.5;
+/** How much finer than a body is thick they are, where they have to be. */
+const FINER = 16;
+
+/** How thick a body is, roughly, mm: a plate of its volume and skin. */
+const thickness = (solid: Shape): number => (2 * volumeOf(solid)) / areaOf(solid);
 
 /** A place well inside a solid, as its triangles show it: as near to inside as those are to its skin. Null when none is found. */
 export const placeWithin = (mesh: Triangles): Vec3 | null => deepPlaces(mesh)[0] ?? null;

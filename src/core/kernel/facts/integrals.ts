@@ -12,7 +12,7 @@ import {
 import type { CurvePoint } from "../binary/curve-at";
 import { spansOf } from "../binary/spline-data";
 import { integrate } from "../space/quadrature";
-import { cross, dot, type Vec3 } from "../space/vectors";
+import { cross, dot, length, scale, type Vec3 } from "../space/vectors";
 import { freeIntegrals } from "./free-integrals";
 
 /** What integrating over a face gives, exact to rounding. */
@@ -21,6 +21,8 @@ export interface FaceIntegrals {
   area: number;
   /** The integral of the place over the face, mm³: divided by the area it is the middle of the face. */
   moment: Vec3;
+  /** The integral of the outward normal, mm²: the sum over a skin with no gap is nothing. */
+  normal: Vec3;
   /** The integral of place · outward normal, mm³: a third of the sum over a closed skin is the volume within. */
   flux: number;
 }
@@ -40,7 +42,7 @@ export function faceIntegrals(structure: Structure, place: number, rough = false
   if (uses.length === 0) return null;
   const found = integralsOf(structure, face, surface, uses, rough);
   if (!found || !(found.area > 0)) return null;
-  return face.forward ? found : { ...found, flux: -found.flux };
+  return face.forward ? found : { ...found, normal: scale(found.normal, -1), flux: -found.flux };
 }
 
 function integralsOf(
@@ -87,19 +89,20 @@ function flat(
     const away: Vec3 = [p[0]! - about[0], p[1]! - about[1], p[2]! - about[2]];
     return [dot(away, ex), dot(away, ey)];
   };
+  const away = length(about);
   const turn = (d: readonly number[]): [number, number] => [dot(d as never, ex), dot(d as never, ey)];
   let [area, mx, my] = [0, 0, 0];
   for (const { edge, way } of uses) {
     const { curve: run, point } = edges[edge]!;
     if (point) continue;
-    const part = run && alongCurve(run.curve, run.from, run.to, local, turn, rough);
+    const part = run && alongCurve(run.curve, run.from, run.to, local, turn, away, rough);
     if (!part) return null;
     area += way * part[0]!;
     mx += way * part[1]!;
     my += way * part[2]!;
   }
-  const normal = cross(ex, ey);
-  return { area, moment: sum([0, 0, 0], [area, about], [mx, ex], [my, ey]), flux: area * dot(about, normal) };
+  const normal = scale(cross(ex, ey), area);
+  return { area, moment: sum([0, 0, 0], [area, about], [mx, ex], [my, ey]), normal, flux: dot(about, normal) };
 }
 
 type ToPlane = (of: readonly number[]) => [number, number];
@@ -110,6 +113,7 @@ function alongCurve(
   to: number,
   local: ToPlane,
   turn: ToPlane,
+  away: number,
   rough: boolean,
 ): number[] | null {
   if (curve.kind === "line") {
@@ -122,7 +126,7 @@ function alongCurve(
     ];
   }
   if (curve.kind === "spline")
-    return overSpans(curve, from, to, rough, ({ at, slope }) => flatIntegrand(local(at), turn(slope)));
+    return overSpans(curve, from, to, rough, ({ at, slope }) => flatIntegrand(local(at), turn(slope), away));
   if (!isConic(curve)) return null;
   const [[cx, cy], [ax, ay], [bx, by]] = [local(curve.at), turn(curve.x), turn(curve.y)];
   const at = (t: number): Integrand => {
@@ -130,6 +134,7 @@ function alongCurve(
     return flatIntegrand(
       [cx + terms.x[0] * ax + terms.y[0] * bx, cy + terms.x[0] * ay + terms.y[0] * by],
       [terms.x[1] * ax + terms.y[1] * bx, terms.x[1] * ay + terms.y[1] * by],
+      away,
     );
   };
   if (curve.kind === "hyperbola") return settled(from, to, rough, at);
@@ -146,12 +151,16 @@ interface Integrand {
   size: number;
 }
 
-/** What is integrated round a flat face, at a place that goes on so. */
-function flatIntegrand([x, y]: readonly [number, number], [dx, dy]: readonly [number, number]): Integrand {
+/** What is integrated round a flat face, at a place that goes on so. @param away how far off the world's origin the face lies. */
+function flatIntegrand(
+  [x, y]: readonly [number, number],
+  [dx, dy]: readonly [number, number],
+  away: number,
+): Integrand {
   const far = Math.abs(x) + Math.abs(y);
   return {
     values: [x * dy, ((x * x) / 2) * dy, ((-y * y) / 2) * dx],
-    size: far * far * Math.max(1, far),
+    size: far * (far + away) * Math.max(1, far),
   };
 }
 
@@ -359,12 +368,13 @@ function curved(
     number,
   ];
   const { at, axis, x, y } = surface;
-  const normal = sum([0, 0, 0], [normalX, x], [normalY, y], [normalUp, axis]);
   // In a left-handed frame the surface's normal points to its axis.
   const handed = dot(cross(x, y), axis) > 0 ? 1 : -1;
+  const normal = scale(sum([0, 0, 0], [normalX, x], [normalY, y], [normalUp, axis]), handed);
   return {
     area,
     moment: sum([0, 0, 0], [area, at], [outX, x], [outY, y], [up, axis]),
-    flux: handed * (own + dot(at, normal)),
+    normal,
+    flux: handed * own + dot(at, normal),
   };
 }

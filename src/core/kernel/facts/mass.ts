@@ -3,7 +3,7 @@ import { incidenceOf } from "../library/incidence";
 import { lib } from "../library/library";
 import { scoped } from "../library/scope";
 import { asFace, facesOf, type Shape, shapeKind } from "../library/topology";
-import { add, scale, type Vec3 } from "../space/vectors";
+import { add, dot, scale, type Vec3 } from "../space/vectors";
 import { type FaceIntegrals, faceIntegrals } from "./integrals";
 import { readPoint } from "./measure";
 
@@ -50,22 +50,39 @@ export function facesOut(solid: Shape): boolean {
 
 /** Volume of a solid by closed forms alone, mm³; null where a face has none. @param rough with free faces as they are seen quickly. */
 export function formVolume(shape: Shape, rough = false): number | null {
-  const flux = fluxOf(shape, incidenceOf(shape).faces.keys(), rough);
-  return flux === null ? null : flux / 3;
+  const forms = formsOf(shape, incidenceOf(shape).faces.keys(), rough);
+  return forms && heldBy(forms, middleOf(forms));
 }
 
-/** What faces, by place, hold between them and the origin, three times over; null where one has no closed form. */
-function fluxOf(shape: Shape, places: Iterable<number>, rough: boolean): number | null {
+/** The closed forms of faces, by place, but for those that bound nothing; null where one has none. */
+function formsOf(shape: Shape, places: Iterable<number>, rough: boolean): FaceIntegrals[] | null {
   const { faces } = incidenceOf(shape);
-  let flux = 0;
+  const forms: FaceIntegrals[] = [];
   for (const place of places) {
     if (!faces[place]!.bounds) continue;
     const form = closedForm(shape, place, rough);
     if (!form) return null;
-    flux += form.flux;
+    forms.push(form);
   }
-  return flux;
+  return forms;
 }
+
+/** The middle of faces, each as it weighs as a skin. */
+function middleOf(forms: readonly FaceIntegrals[]): Vec3 {
+  let [area, moment]: [number, Vec3] = [0, [0, 0, 0]];
+  for (const form of forms) {
+    area += form.area;
+    moment = add(moment, form.moment);
+  }
+  return area > 0 ? scale(moment, 1 / area) : moment;
+}
+
+/**
+ * What faces hold between them and a place, mm³. Faces that round ones bound meet to some 1e-7 mm, not to rounding: what that
+ * leaves open counts with its distance from the place, so this has to be amid the faces, wherever in the world they lie.
+ */
+const heldBy = (forms: readonly FaceIntegrals[], from: Vec3): number =>
+  forms.reduce((sum, { flux, normal }) => sum + flux - dot(from, normal), 0) / 3;
 
 /**
  * By how much a solid's volume changed where only some of its faces did, mm³: by the closed forms of those alone, since what
@@ -78,8 +95,10 @@ export function volumeChange(
   after: Shape,
   fresh: readonly number[],
 ): number | null {
-  const [was, is] = [fluxOf(before, gone, false), fluxOf(after, fresh, false)];
-  return was === null || is === null ? null : (is - was) / 3;
+  const [was, is] = [formsOf(before, gone, false), formsOf(after, fresh, false)];
+  if (!was || !is) return null;
+  const from = middleOf([...was, ...is]);
+  return heldBy(is, from) - heldBy(was, from);
 }
 
 /** What a face weighs as a skin: its area, mm², and its middle, which need not lie on it. */
