@@ -232,6 +232,71 @@ export const EXAMPLES: Readonly<Record<string, Steps>> = {
     { id: "s", type: "seam", preset: "split", stock: ["a"], cutters: ["w"] },
     { id: "m", type: "move", bodies: ["s"], by: [0, 0, 0] },
   ],
+  "seam-choose": [
+    box("a", [70, 30, 40], { at: [-12, 0, 0] }),
+    { id: "b", type: "cylinder", diameter: 44, height: 40, at: [18, 0, 0] },
+    {
+      id: "s",
+      type: "seam",
+      preset: "choose",
+      stock: ["a", "b"],
+      rules: [{ where: { sides: { a: "in", b: "in" } }, fate: "scrap" }],
+    },
+  ],
+  "seam-seat": [
+    box("a", [80, 60, 30]),
+    { id: "b", type: "cone", diameter: 26, top: 44, height: 30, at: [0, 0, 10] },
+    { id: "s", type: "seam", preset: "split", stock: ["a"], cutters: ["b"], keepCutters: false },
+  ],
+  "seam-skin": [
+    {
+      id: "k",
+      type: "sketch",
+      entities: [
+        point("c", 0, 0),
+        point("a", 0, -34),
+        point("b", 0, 34),
+        { id: "r", type: "arc", centre: "c", from: "a", to: "b" },
+      ],
+    },
+    { id: "a", type: "revolve", sketch: ["k"], as: "sheet", axis: "y" },
+    { id: "w", type: "workplane", base: "turned", angle: 25, axis: "y", through: [0, 0, 8] },
+    { id: "s", type: "seam", preset: "trim", stock: ["a"], cutters: ["w"], keepSide: { w: "back" }, close: true },
+  ],
+  "seam-each-other": [
+    path("k", [
+      [-45, -8],
+      [45, 22],
+    ]),
+    { id: "p", type: "extrude", sketch: ["k"], as: "sheet", distance: 60 },
+    path("l", [
+      [-10, -45],
+      [10, 45],
+    ]),
+    { id: "q", type: "extrude", sketch: ["l"], as: "sheet", distance: 60 },
+    {
+      id: "s",
+      type: "seam",
+      preset: "trim",
+      stock: ["p", "q"],
+      mutual: true,
+      keepSide: { p: "front", q: "either" },
+    },
+  ],
+  "seam-carve": [
+    circle("k", 26),
+    { id: "a", type: "extrude", sketch: ["k"], as: "sheet", distance: 70 },
+    { id: "b", type: "cylinder", diameter: 30, height: 90, axis: "y", at: [0, -45, 36] },
+    {
+      id: "s",
+      type: "seam",
+      preset: "subtract",
+      stock: ["a"],
+      cutters: ["b"],
+      close: true,
+      keepCutters: false,
+    },
+  ],
   "seam-trim": [
     tube,
     { id: "w", type: "workplane", base: "turned", parallelTo: "yz", axis: "y", angle: 35, through: [20, 0, 20] },

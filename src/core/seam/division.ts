@@ -63,14 +63,14 @@ export function divideEach(stock: readonly Body[], cutters: readonly Knife[], kn
   return collect(stock.map((body) => () => divideTogether([body], others(body), ids, known)));
 }
 
-/** Divides all operands by one another: every cell that they make is a piece. */
-export function divideAll(operands: readonly Body[], known: Known = {}): Division {
-  const ids = new Ids(
-    operands.map(({ id }) => id),
-    known.earlier,
-  );
-  return collect([() => divideTogether(operands, [], ids, known)]);
+/** Divides bodies by one another and by cutters: what several of them share is one piece. The result belongs to the caller, who frees it. */
+export function divideShared(bodies: readonly Body[], cutters: readonly Knife[], known: Known = {}): Division {
+  const ids = new Ids([...bodies.map(({ id }) => id), ...cutters.map(({ item }) => item.id)], known.earlier);
+  return collect([() => divideTogether(bodies, cutters, ids, known)]);
 }
+
+/** Divides all operands by one another: every cell that they make is a piece. */
+export const divideAll = (operands: readonly Body[], known: Known = {}): Division => divideShared(operands, [], known);
 
 /**
  * Divides a room in which everything lies by bodies, planes and drawings: its pieces are what those enclose and none of the solids

@@ -1,7 +1,7 @@
 import * as z from "zod";
 import type { Fate, Piece, Side } from "./piece";
 
-export const PRESETS = ["split", "trim", "union", "subtract", "intersect", "fill"] as const;
+export const PRESETS = ["split", "choose", "trim", "union", "subtract", "intersect", "fill"] as const;
 export const presetSchema = z.enum(PRESETS);
 export type Preset = (typeof PRESETS)[number];
 
@@ -39,6 +39,7 @@ export function presetFate(
 ): PresetFate {
   switch (preset) {
     case "split":
+    case "choose":
     case "fill":
       return { fate: "keep" };
     case "trim": {

@@ -111,9 +111,9 @@ export class Scene {
     return boundOf(`${this.names.get(face)!}${side === "back" || side === "in" ? "<" : ">"}`, true);
   }
 
-  /** The cutters by id; null where there are none, and all that is divided divides each other. */
+  /** The cutters by id; null where what is divided divides each other. */
   cutBy(cutters: Iterable<number>): ReadonlySet<string> | null {
-    if (this.cutters.length === 0) return null;
+    if (this.stock.length > 1 || this.cutters.length === 0) return null;
     return new Set([...cutters].map((c) => this.cutters[c]!.item.id));
   }
 

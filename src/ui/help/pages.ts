@@ -156,6 +156,36 @@ export const HELP: Readonly<Record<string, HelpPage>> = {
     example: "The hollowed block, split by the parting sheet into the halves of the mould.",
     mind: "A cutter that stops short is marked where it does, and says by how much. One press makes all of them reach. What cuts is dragged by its arrows, and the pieces follow. A group of pieces may be joined to another body.",
   },
+  "seam-choose": {
+    takes: "Solids that overlap, or sheets that cross, and whatever else is to divide them.",
+    gives: "Every piece once: what is in one alone, what several share. Say of each whether it stays.",
+    example: "What lies in the front outline and in the side outline, of two bodies drawn out across each other.",
+    mind: "A decision for all pieces that are in both is kept as a rule, and holds when the outlines change.",
+  },
+  "seam-seat": {
+    takes: "Stock, and a body that lies in it, or reaches into it.",
+    gives: "What of the stock is in that body, the plug, and what is not, the seat: they fit each other without a gap.",
+    example: "A block parted into the foot pad's own shape and the mould round it.",
+  },
+  "seam-skin": {
+    takes: "Sheets as stock, and cutters of any kind.",
+    gives:
+      "Their pieces, each closed along the cut by what of the cutters lies there; what is closed all round is a solid.",
+    example: "A shell of the flask cut at a level, its lower part a body to weigh.",
+    mind: "What stays open is told with its place.",
+  },
+  "seam-each-other": {
+    takes: "Sheets or solids that cross each other.",
+    gives: "Of each what lies on the wanted side of the others.",
+    example: "Two skins that meet in a ridge, each ended where the other begins.",
+    mind: "The arrow at each cut shows the side that stays: press it to turn it round.",
+  },
+  "seam-carve": {
+    takes: "A hollow body of sheets, or a thin wall of two, and solids to carve with.",
+    gives: "An opening through it, with the walls that the solid leaves.",
+    example: "The cable slot, carved through the skins of the tray.",
+    mind: "Sheets get walls where they are closed all round by them; what stays open is told with its place.",
+  },
   "seam-trim": {
     takes: "Stock, and cutters with a side each.",
     gives: "What lies on those sides of all cutters.",

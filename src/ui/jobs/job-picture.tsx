@@ -23,13 +23,8 @@ export function JobPicture({ id, changed }: { id: string; changed: string }) {
     if (!seen) return;
     let over = false;
     void api.view(id).then((bytes) => {
-      const context = canvas.current?.getContext("2d");
-      if (over || !bytes || !context) return;
-      const scale = Math.min(window.devicePixelRatio || 1, 2);
-      canvas.current!.width = SIZE * scale;
-      canvas.current!.height = SIZE * scale;
-      paint(context, bodiesOf(bytes), SIZE * scale);
-      canvas.current!.dataset.drawn = "";
+      if (over || !bytes) return;
+      if (paint(canvas.current, bodiesOf(bytes), SIZE)) canvas.current!.dataset.drawn = "";
     });
     return () => {
       over = true;

@@ -17,9 +17,16 @@ const DOTS = 2;
 /** The picture keeps this much of its width for the bodies. */
 const FILLED = 0.86;
 
-/** Paints meshes flat-shaded into a square of so many pixels. */
-export function paint(context: CanvasRenderingContext2D, bodies: readonly Painted[], size: number): void {
-  context.putImageData(new ImageData(pictureOf(bodies, size), size, size), 0, 0);
+/** Paints meshes flat-shaded into a square so many of the page's pixels wide. @returns whether the canvas can be painted on. */
+export function paint(canvas: HTMLCanvasElement | null, bodies: readonly Painted[], size: number): boolean {
+  const context = canvas?.getContext("2d");
+  if (!canvas || !context) return false;
+  // A page that is zoomed, or a screen at 125 %, has no whole number of its own pixels to one of the page.
+  const own = Math.round(size * Math.min(window.devicePixelRatio || 1, 2));
+  canvas.width = own;
+  canvas.height = own;
+  context.putImageData(new ImageData(pictureOf(bodies, own), own, own), 0, 0);
+  return true;
 }
 
 /**

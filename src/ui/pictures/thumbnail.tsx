@@ -15,12 +15,7 @@ export const Thumbnail = memo(function Thumbnail({
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
-    const context = canvas.current?.getContext("2d");
-    if (!context || !mesh) return;
-    const scale = Math.min(window.devicePixelRatio || 1, 2);
-    canvas.current!.width = size * scale;
-    canvas.current!.height = size * scale;
-    paint(context, [{ mesh, colour }], size * scale);
+    if (mesh) paint(canvas.current, [{ mesh, colour }], size);
   }, [mesh, colour, size]);
   return (
     <canvas ref={canvas} style={{ width: size, height: size }} className="shrink-0 rounded-sm bg-well" aria-hidden />

@@ -1,4 +1,3 @@
-import type { PRESETS } from "@/core/seam";
 import { STAGES, STEP_TYPES, type Stage } from "@/core/steps";
 
 /** Something a stage offers: a step to add, with values to begin with. */
@@ -10,14 +9,40 @@ export interface Tool {
   values: Record<string, unknown>;
 }
 
-const PRESET_WORDS: Record<(typeof PRESETS)[number], [string, string]> = {
-  split: ["Split", "Divide stock into pieces and keep them all"],
-  trim: ["Trim", "Cut off what lies on one side of the cutters"],
-  subtract: ["Subtract", "Hollow stock out with other solids"],
-  union: ["Union", "Make several solids one"],
-  intersect: ["Intersect", "Keep what solids have in common"],
-  fill: ["Fill", "Make solid what bodies, planes and sheets enclose"],
-};
+/** What the one engine is asked for: its presets, and some with values to begin with that make them something else to a workshop. */
+const SEAM_TOOLS: readonly [id: string, label: string, line: string, values: Record<string, unknown>][] = [
+  ["split", "Split", "Divide stock into pieces and keep them all", { preset: "split" }],
+  [
+    "choose",
+    "Choose pieces",
+    "Bodies that overlap divide one another; say of each piece what becomes of it",
+    { preset: "choose" },
+  ],
+  [
+    "seat",
+    "Plug and seat",
+    "Divide stock by a body and keep both: what lies in it, and the rest",
+    { preset: "split", keepCutters: false },
+  ],
+  ["skin", "Split and close", "Divide sheets, and close each part along the cut", { preset: "split", close: true }],
+  ["trim", "Trim", "Cut off what lies on one side of the cutters", { preset: "trim" }],
+  [
+    "each-other",
+    "Trim each other",
+    "Sheets or solids cut one another, and a side of each stays",
+    { preset: "trim", mutual: true },
+  ],
+  ["subtract", "Subtract", "Hollow stock out with other solids", { preset: "subtract" }],
+  [
+    "carve",
+    "Carve through",
+    "An opening through a skin or a thin wall of sheets, and the walls of it",
+    { preset: "subtract", close: true },
+  ],
+  ["union", "Union", "Make several solids one", { preset: "union" }],
+  ["intersect", "Intersect", "Keep what solids have in common", { preset: "intersect" }],
+  ["fill", "Fill", "Make solid what bodies, planes and sheets enclose", { preset: "fill" }],
+];
 
 const STAGE_WORDS: Record<Stage, string> = {
   draw: "Draw",
@@ -33,13 +58,7 @@ const STAGE_WORDS: Record<Stage, string> = {
 
 function toolsOf(stage: Stage): Tool[] {
   if (stage === "seam")
-    return (["split", "trim", "subtract", "union", "intersect", "fill"] as const).map((preset) => ({
-      id: `seam-${preset}`,
-      label: PRESET_WORDS[preset][0],
-      line: PRESET_WORDS[preset][1],
-      type: "seam",
-      values: { preset },
-    }));
+    return SEAM_TOOLS.map(([id, label, line, values]) => ({ id: `seam-${id}`, label, line, type: "seam", values }));
   return STEP_TYPES.filter((step) => step.words.stage === stage).map((step) => ({
     id: step.type,
     label: step.words.label,
@@ -56,6 +75,11 @@ const GROUPS: Partial<Record<Stage, { label: string; ids: string[] }[]>> = {
     { label: "From a drawing", ids: ["extrude", "revolve", "loft", "sweep", "pipe"] },
     { label: "Change", ids: ["fillet", "chamfer", "draft", "shell", "scale"] },
     { label: "Place and repeat", ids: ["move", "align", "mirror", "pattern", "remove"] },
+  ],
+  seam: [
+    { label: "Divide", ids: ["seam-split", "seam-choose", "seam-seat", "seam-skin"] },
+    { label: "Cut off and out", ids: ["seam-trim", "seam-each-other", "seam-subtract", "seam-carve"] },
+    { label: "Join and fill", ids: ["seam-union", "seam-intersect", "seam-fill"] },
   ],
 };
 

@@ -159,7 +159,7 @@ function refuseUnrepeatable({ number, values }: Divided, { step }: StepContext):
   const bodies = "Repeat its bodies instead.";
   if (preset !== "split" && preset !== "trim" && preset !== "subtract")
     refuse(
-      preset === "fill" ? "fills a room" : `makes ${preset === "union" ? "a union" : "an intersection"} of its bodies`,
+      `${{ choose: "divides bodies by one another", union: "makes a union of its bodies", intersect: "makes an intersection of its bodies", fill: "fills a room" }[preset]}`,
       bodies,
     );
   if (mutual && stock.length > 1) refuse("divides its stock by one another", bodies);

@@ -13,7 +13,7 @@ const schema = z.object({
     .max(500)
     .default([])
     .describe(
-      "What is divided; for union and intersect: all the bodies; for fill: bodies that enclose, beside the cutters",
+      "What is divided; for union, intersect and choose: all the bodies; for fill: bodies that enclose, beside the cutters",
     ),
   cutters: z.array(itemRef).max(500).default([]).describe("Solids, sheets and workplanes that divide"),
   cutterFaces: z.array(faceRefSchema).max(500).default([]).describe("Single faces of bodies that divide"),
@@ -32,7 +32,9 @@ const schema = z.object({
   runSheets: z
     .boolean()
     .default(false)
-    .describe("split, trim: whether open sheets that cut run on past all the stock, each face along its own surface"),
+    .describe(
+      "split, choose, trim: whether open sheets that cut run on past all the stock, each face along its own surface",
+    ),
   mutual: z
     .boolean()
     .default(false)
@@ -67,7 +69,7 @@ const schema = z.object({
   keepStock: z.boolean().default(false).describe("Whether the stock also stays as it was, beside what is made of it"),
 });
 
-/** The seam engine as a step: all of split, trim, union, subtract and intersect. */
+/** The seam engine as a step: all of split, choose, trim, union, subtract, intersect and fill. */
 export const seam = declareStep({
   type: "seam",
   schema,
@@ -79,6 +81,7 @@ export const seam = declareStep({
       label: "Do",
       options: [
         { value: "split", label: "Split" },
+        { value: "choose", label: "Choose pieces" },
         { value: "trim", label: "Trim" },
         { value: "union", label: "Union" },
         { value: "subtract", label: "Subtract" },
@@ -90,7 +93,7 @@ export const seam = declareStep({
       key: "stock",
       kind: "bodies",
       label: "Stock",
-      labels: { key: "preset", of: { fill: "Bodies around it" } },
+      labels: { key: "preset", of: { fill: "Bodies around it", choose: "Bodies that divide each other" } },
       accepts: ["body"],
       min: 1,
     },
@@ -98,7 +101,7 @@ export const seam = declareStep({
       key: "cutters",
       kind: "cutters",
       label: "Cutters",
-      labels: { key: "preset", of: { fill: "What else bounds it" } },
+      labels: { key: "preset", of: { fill: "What else bounds it", choose: "What else divides them" } },
     },
     {
       key: "cutterFaces",
@@ -108,14 +111,14 @@ export const seam = declareStep({
       help: "Single faces of bodies that divide, as far as they reach",
       accepts: "any",
       min: 0,
-      when: { key: "preset", is: ["split", "trim", "fill"] },
+      when: { key: "preset", is: ["split", "choose", "trim", "fill"] },
     },
     {
       key: "runOn",
       kind: "toggle",
       label: "Run cutters on",
       help: "Cutting faces along their own surfaces, past all the stock; open ends of drawn lines straight on",
-      when: [{ key: "preset", is: ["split", "trim", "fill"] }, { any: ["cutters", "cutterFaces"] }],
+      when: [{ key: "preset", is: ["split", "choose", "trim", "fill"] }, { any: ["cutters", "cutterFaces"] }],
       onlyWith: { trait: "drawn", in: ["cutters"], orAnyIn: "cutterFaces" },
     },
     {
@@ -123,7 +126,7 @@ export const seam = declareStep({
       kind: "toggle",
       label: "Run sheets on",
       help: "Open sheets that cut go on past all the stock, each face along its own surface; holes in them close",
-      when: [{ key: "preset", is: ["split", "trim"] }, { any: ["cutters", "stock"] }],
+      when: [{ key: "preset", is: ["split", "choose", "trim"] }, { any: ["cutters", "stock"] }],
       onlyWith: { trait: "skin", in: ["cutters", "stock"] },
     },
     {
@@ -160,13 +163,13 @@ export const seam = declareStep({
       key: "keepCutters",
       kind: "toggle",
       label: "Keep the cutters",
-      when: { key: "preset", is: ["split", "trim", "subtract"] },
+      when: { key: "preset", is: ["split", "choose", "trim", "subtract"] },
     },
     {
       key: "keepStock",
       kind: "toggle",
       label: "Keep the stock as it was, too",
-      when: { key: "preset", is: ["split", "trim", "union", "subtract", "intersect"] },
+      when: { key: "preset", is: ["split", "choose", "trim", "union", "subtract", "intersect"] },
     },
     { key: "fates", kind: "fates", label: "Pieces" },
   ],

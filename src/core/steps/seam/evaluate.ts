@@ -6,6 +6,7 @@ import {
   type Division,
   divideAll,
   divideEach,
+  divideShared,
   dividesAll,
   type Knife,
   type Piece,
@@ -29,7 +30,7 @@ import { roomAround } from "./room";
 import { listedOf, ruled } from "./ruled";
 import { refuseShort } from "./short";
 import { withSlivers } from "./slivers";
-import { tellApart, tellBothSides, tellQuestions, tellReach, tellSkins } from "./tell";
+import { tellApart, tellBothSides, tellQuestions, tellReach, tellSkins, tellWhole } from "./tell";
 
 type Values = ValuesOf<typeof seam>;
 
@@ -123,8 +124,15 @@ function cut(values: Values, picked: Body[], context: StepContext): StepOutcome 
   const stock = values.close ? picked.map((body) => closedAsSolid(body, owned)) : picked;
   let held: { value: Division; done(): void } | null = null;
   try {
-    const { knives, faces, listed, keepSide } = knivesOf(values, stock, context, owned);
-    if (knives.length === 0) {
+    const shared = sharesSpace(values, stock, context);
+    const sheets = values.preset === "choose" && !shared;
+    const { knives, faces, listed, keepSide } = knivesOf(
+      { ...values, mutual: values.mutual || sheets },
+      stock,
+      context,
+      owned,
+    );
+    if (knives.length === 0 && !shared) {
       const both = context.items(values.cutters).find((item) => stock.some((body) => body.id === item.id));
       if (both)
         fail(
@@ -146,8 +154,9 @@ function cut(values: Values, picked: Body[], context: StepContext): StepOutcome 
         });
     }
     refuseMany(stock, knives, context);
-    held = context.held(...whatDivides(values, picked, knives, faces, context), () => {
-      const made = divideEach(stock, knives, context);
+    const [things, words] = whatDivides(values, picked, knives, faces, context);
+    held = context.held(things, [shared, words], () => {
+      const made = (shared ? divideShared : divideEach)(stock, knives, context);
       // It may ask its knives for more later on.
       const shapes = owned.splice(0);
       return {
@@ -160,7 +169,7 @@ function cut(values: Values, picked: Body[], context: StepContext): StepOutcome 
     });
     const division = held.value;
     refuseManyMade(division, stock, context);
-    refuseShort(division, stock, knives, context);
+    if (knives.length > 0) refuseShort(division, stock, knives, context);
     const plain = (piece: Piece) =>
       presetFate(values.preset, piece, [], keepSide, (id) => division.reached.get(piece.stock[0]!)!.has(id));
     const all = () => new Map([...listedOf(values.stock, context), ...listed]);
@@ -170,7 +179,8 @@ function cut(values: Values, picked: Body[], context: StepContext): StepOutcome 
     const decided = new Set([...given.decided, ...by]);
     const { settled, into } = withSlivers(division, given, { ...values, stock, knives, decided }, context);
     const answered = { ...settled, decided };
-    tellReach(division, answered, stock, knives, { ...values, keepSide }, context);
+    tellReach(division, answered, shared ? [] : stock, knives, { ...values, keepSide }, context);
+    if (shared) tellWhole(division, answered, stock, context);
     if (!values.close) tellSkins(stock, division, context);
 
     if (values.preset === "trim") tellBothSides(division, answered, context);
@@ -181,7 +191,8 @@ function cut(values: Values, picked: Body[], context: StepContext): StepOutcome 
       new Set(division.pieces.flatMap((piece, i) => (piece.stock.includes(id) ? (traces[0]![i]!.id ?? []) : []))).size;
     // What closes the cut may join what it cut apart.
     const apart = values.close ? stock.filter((body) => bodiesOf(body) > 1) : stock;
-    if (values.preset !== "split") tellApart(division, answered, apart, values.fates, context);
+    if (values.preset !== "split" && values.preset !== "choose")
+      tellApart(division, answered, apart, values.fates, context);
     tellIdleJoins(to, outcome.lumps, context);
     if (values.preset === "subtract") tellNearFaces(stockAndCutters(stock, knives), made, context);
     if (made.length === 0)
@@ -199,6 +210,23 @@ function cut(values: Values, picked: Body[], context: StepContext): StepOutcome 
     held?.done();
     for (const shape of owned) freeShape(shape);
   }
+}
+
+/**
+ * Whether the stock divides itself, what several of it share being one piece: solids of which pieces are chosen. Sheets share no space, and
+ * each cuts the others.
+ * @throws SeamError `solids-or-sheets` where it is of both.
+ */
+function sharesSpace({ preset }: Values, stock: readonly Body[], { step, nameOf }: StepContext): boolean {
+  if (preset !== "choose" || stock.length < 2) return false;
+  const sheet = stock.find(({ kind }) => kind === "sheet");
+  if (sheet && stock.some(({ kind }) => kind === "solid"))
+    fail(
+      "solids-or-sheets",
+      `Pieces are chosen of solids or of sheets, and ${nameOf(sheet.id)} is a sheet among solids. Let it cut instead.`,
+      { step, field: "stock", bodies: [sheet.id] },
+    );
+  return !sheet;
 }
 
 /** What bodies, planes and drawings enclose, in no solid. They all stay as they are. */

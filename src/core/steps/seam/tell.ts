@@ -116,6 +116,27 @@ export function tellReach(
   }
 }
 
+/** Tells of bodies that divide each other of which one is not divided and shares nothing: it stays whole. */
+export function tellWhole(
+  { pieces }: Division,
+  settled: Settled,
+  stock: readonly Body[],
+  { step, nameOf, warn }: StepContext,
+): void {
+  for (const body of stock) {
+    const [first, ...more] = pieces.filter(({ stock: owners }) => owners.includes(body.id));
+    if (!first || more.length > 0 || first.stock.length > 1 || settled.decided.has(first.index)) continue;
+    warn({
+      code: "stock-missed",
+      message: `Nothing reaches ${nameOf(body.id)}, so it stays whole. Move it, or leave it out.`,
+      step,
+      bodies: [body.id],
+      pieces: [first.key()],
+      at: [...surfaceCentre(body.shape)],
+    });
+  }
+}
+
 /** Tells of bodies that a cut made fall apart, where nobody decided on the parts. */
 export function tellApart(
   division: Division,
