@@ -153,6 +153,41 @@ describe("bodies filled to a level", () => {
     expect((above! + below!) / ((2 / 3) * Math.PI * 45 ** 3)).toBeCloseTo(1, 9);
   });
 
+  // A ball of 30 with a hollow of 27, a neck of bore 14 up to 45, and a bore of 8 through its side.
+  const [R, r, a] = [30, 27, 4];
+  const flask = [
+    { id: "o", type: "sphere", diameter: 2 * R },
+    { id: "n", type: "cylinder", diameter: 20, height: 45 },
+    { id: "u", type: "seam", preset: "union", stock: ["o", "n"] },
+    { id: "i", type: "sphere", diameter: 2 * r },
+    { id: "m", type: "cylinder", diameter: 14, height: 60 },
+    { id: "t", type: "cylinder", diameter: 2 * a, height: 60, axis: "x" },
+    { id: "s", type: "seam", preset: "subtract", stock: ["u"], cutters: ["i", "m", "t"], keepCutters: false },
+  ];
+  /** What a bore of radius `by` through the middle of two balls holds between their skins, on one side of it. */
+  const between = (outer: number, inner: number, by: number) => {
+    const within = (ball: number) => ball ** 3 - (ball * ball - by * by) ** 1.5;
+    return ((2 * Math.PI) / 3) * (within(outer) - within(inner));
+  };
+
+  test.each([10, 22])("a round-bottomed flask to %d, its neck and a bore in its side closed", (level) => {
+    const [above, below] = volumes(...flask, plane("l", "xy", level), fill(["s"], ["l"], { close: true }));
+    const segment = (Math.PI * (r + level) ** 2 * (2 * r - level)) / 3;
+    expect(below! / (segment + between(R, r, a))).toBeCloseTo(1, 8);
+    // The rest of the hollow, and of the neck's bore what is past the hollow, up to its mouth at 45.
+    const cap = (2 / 3) * Math.PI * (r ** 3 - (r * r - 49) ** 1.5);
+    expect(above! / ((4 / 3) * Math.PI * r ** 3 - segment + Math.PI * 49 * 45 - cap)).toBeCloseTo(1, 8);
+  });
+
+  test("the same, closed by planes: one at the mouth of the neck, one across the side", () => {
+    const planes = [plane("l", "xy", 10), plane("e", "yz", 29)];
+    const below = volumes(...flask, ...planes, fill(["s"], ["l", "e"])).at(-1)!;
+    const segment = (Math.PI * (r + 10) ** 2 * (2 * r - 10)) / 3;
+    // A bore to 29, less what of it is in the hollow.
+    const side = Math.PI * a * a * 29 - (2 / 3) * Math.PI * (r ** 3 - (r * r - a * a) ** 1.5);
+    expect(below / (segment + side)).toBeCloseTo(1, 8);
+  });
+
   test("what is closed all round needs nothing: the hollow of a shell", () => {
     const shelled = [
       { id: "b", type: "box", size: [30, 20, 10] },

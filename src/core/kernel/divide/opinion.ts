@@ -1,4 +1,5 @@
 import { boxOf } from "../facts/box";
+import { leastGap } from "../facts/surface-gap";
 import { type Shape, shapeKind } from "../library/topology";
 import { tessellate } from "../mesh/tessellate";
 import { rayHit } from "../space/ray-hit";
@@ -67,7 +68,8 @@ function placesOn(face: Shape, linear: number): Vec3[] {
     const i = 3 * Math.floor(t);
     places.push(scale(add(add(corner(indices[i]!), corner(indices[i + 1]!)), corner(indices[i + 2]!)), 1 / 3));
   }
-  return places;
+  // A cut that ends within a face hangs in it, and the library has been seen to span such a face with triangles that leave it.
+  return places.filter((at) => leastGap(face, [0], at) <= 3 * linear);
 }
 
 interface Triangle {
