@@ -1,0 +1,20 @@
+import { beforeAll, expect, test } from "vitest";
+import { loadNodeKernel } from "../library/node";
+import { makeCylinder, makeSphere, makeTorus } from "../make/primitives";
+import { sheetFromFaces } from "../make/sheet";
+import { fuseOnce } from "./general-fuse";
+import { contradiction } from "./opinion";
+
+beforeAll(loadNodeKernel);
+
+test("a cut that ends within a face and hangs in it is no reason to contradict", () => {
+  // The side of a bar ends within the ball, beside the ring: triangles of the ball's face leave it by 10 mm there.
+  const bar = makeCylinder([-2, -10, -6], [0, 0, 1], 4, 12);
+  const args = [makeTorus([0, 0, 0], [0, 0, 1], 24, 4), makeSphere([-14, -14, -8], 14), sheetFromFaces(bar, [0]).shape];
+  const fusion = fuseOnce(args, 0, false);
+  expect(fusion.cells.map(({ within }) => within)).toEqual([[0], [0, 1], [1]]);
+  expect(contradiction(args, fusion)).toBeNull();
+  // What is wrong is still found: the ring's part in the ball, said to lie out of it.
+  for (const cell of fusion.cells) cell.within = cell.within.filter((a) => a === cell.within[0]);
+  expect(contradiction(args, fusion)).not.toBeNull();
+});
