@@ -51,7 +51,7 @@ module.exports = {
       to: {
         path: "^src/core/(items|kernel|naming|seam|check|evaluate|exchange)/",
         pathNot:
-          "^src/core/(check/(registry|declare|[^/]+/declare)|items/kinds|seam/rules|kernel/space/plane-frame|evaluate/(dependants|pack|view-key)|exchange/(formats/list|csv/|drawings|dxf/|svg/))",
+          "^src/core/(check/(registry|declare|[^/]+/declare)|items/kinds|seam/(rules|seen)|kernel/space/plane-frame|evaluate/(dependants|pack|view-key)|exchange/(formats/list|csv/|drawings|dxf/|svg/))",
         dependencyTypesNot: ["type-only"],
       },
     },

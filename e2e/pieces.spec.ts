@@ -378,3 +378,50 @@ test("a decision whose piece is divided is asked about, with the pieces that it 
   await expect(tray.getByRole("radio", { name: "Scrap", exact: true, checked: true })).toHaveCount(1);
   await expect(tray).toContainText("3 stay");
 });
+
+test("a piece that was not there when others were decided on is told as new; one click says that it is right", async ({
+  page,
+}) => {
+  test.setTimeout(60_000);
+  await openStep(
+    page,
+    [
+      { id: "a", type: "box", name: "Plate", size: [100, 20, 10], at: [40, 0, 0] },
+      { id: "b", type: "box", name: "Post", size: [4, 4, 20], at: [0, 0, 5] },
+      { id: "r", type: "pattern", name: "Posts", bodies: ["b"], kind: "rows", axis: "x", count: 2, spacing: 20 },
+      { id: "u", type: "seam", name: "Body", preset: "union", stock: ["a", "b", "r"] },
+      { id: "w", type: "workplane", name: "Level", base: "xy", offset: 10 },
+      { id: "s", type: "seam", name: "Cut", stock: ["u"], cutters: ["w"] },
+    ],
+    "s",
+    "Cut",
+  );
+  const tray = page.getByRole("region", { name: "Pieces" });
+  await expect(tray).toContainText("3 pieces");
+  await tray
+    .getByRole("listitem")
+    .filter({ hasText: "in front of Level" })
+    .first()
+    .getByRole("radio", { name: "Scrap" })
+    .click();
+  await built(page);
+  await open(page).getByRole("button", { name: "Update the step" }).click();
+  await built(page);
+  await expect(page.locator('[data-step="s"]')).not.toHaveAttribute("data-state", "warned");
+
+  await page.locator('[data-step="r"]').getByRole("button", { name: "Posts", exact: true }).click();
+  await open(page).getByLabel("How many, in all").fill("3");
+  await page.keyboard.press("Enter");
+  await built(page);
+  await expect(page.locator('[data-step="s"]')).toHaveAttribute("data-state", "warned");
+  await page.locator('[data-step="s"]').getByRole("button", { name: "Cut", exact: true }).click();
+  await built(page);
+  await expect(open(page)).toContainText("is new since somebody decided on the pieces of this step");
+  await expect(tray.getByRole("listitem").filter({ hasText: "asked about" })).toHaveCount(2);
+  await open(page).getByRole("button", { name: "That is right" }).click();
+  await built(page);
+  await expect(open(page)).not.toContainText("is new since");
+  await open(page).getByRole("button", { name: "Update the step" }).click();
+  await built(page);
+  await expect(page.locator('[data-step="s"]')).not.toHaveAttribute("data-state", "warned");
+});

@@ -189,6 +189,26 @@ describe("a cutter that does not reach", () => {
     expect(pair("intersect").step("s").error!.message).toContain("the gap between them is 4 mm");
   });
 
+  test("a cutter that is the stock itself, and one that is just like it", () => {
+    const built = build(
+      jobOf([
+        { id: "a", type: "box", name: "Block", size: [10, 10, 10] },
+        { id: "b", type: "box", name: "Same", size: [10, 10, 10] },
+        { id: "s", type: "seam", stock: ["a"], cutters: ["a"] },
+        { id: "t", type: "seam", preset: "subtract", stock: ["a"], cutters: ["b"] },
+        { id: "u", type: "seam", preset: "split", stock: ["a"], cutters: ["b"] },
+      ]),
+    );
+    expect(built.step("s").error).toMatchObject({
+      code: "cutter-is-stock",
+      message: "Block is both stock and cutter. Pick something else to cut with.",
+    });
+    expect(built.step("t").error!.code).toBe("nothing-left");
+    expect(built.step("u").warnings.find(({ code }) => code === "cutter-covers")).toMatchObject({
+      message: "Same holds the whole of Block, so it divides nothing. Make it smaller, or move one of them.",
+    });
+  });
+
   test("a cutter that would leave nothing, and one that is not a solid", () => {
     const built = build(
       jobOf([

@@ -12,3 +12,4 @@ export * from "./piece";
 export * from "./presets";
 export * from "./room";
 export * from "./rules";
+export * from "./seen";

@@ -1,5 +1,7 @@
 import type { Trouble } from "@/core/errors";
+import type { Step } from "@/core/job";
 import type { FateRule } from "@/core/seam";
+import { seenOf } from "@/core/seam/seen";
 import type { PieceView } from "@/engine/contract";
 
 export interface WantedFate {
@@ -43,6 +45,13 @@ export function rulesFor(
 export function openRules(rules: readonly FateRule[], warnings: readonly Trouble[]): FateRule[] {
   const asked = new Set(warnings.flatMap(({ code, entry }) => (code === "check-pieces" ? (entry ?? []) : [])));
   return rules.filter((_, i) => asked.has(i));
+}
+
+/** A step as it is kept: where somebody decided on pieces of it, it remembers which there were. */
+export function withSeen(step: Step, pieces: readonly PieceView[] | null): Step {
+  if (step.type !== "seam" || !pieces) return step;
+  const decided = [step.fates, step.rules].some((list) => Array.isArray(list) && list.length > 0);
+  return { ...step, seen: decided ? seenOf(pieces.map(({ kind }) => kind)) : [] };
 }
 
 /** Keep becomes scrap and the other way round; groups stay. */

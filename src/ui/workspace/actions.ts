@@ -17,9 +17,11 @@ import {
 } from "@/core/job";
 import { shownFields } from "@/core/steps";
 import { useStores } from "../state/context";
+import { withSeen } from "../state/fates";
 import type { JobStoreHandle } from "../state/job-store";
 import { problemsOf, scopeIn } from "../state/open-values";
 import { stepTitle } from "../state/step-title";
+import { shownPieces } from "../state/view-content";
 import type { WorkspaceStoreApi } from "../state/workspace-store";
 
 /** What a person can do in the workspace, in one place for buttons, keys and menus. */
@@ -60,7 +62,8 @@ export function actionsOn(job: JobStoreHandle, workspace: WorkspaceStoreApi) {
     keep() {
       const { editing, edit } = workspace.getState();
       if (!editing || !sound(editing.step)) return;
-      const { step, isNew } = editing;
+      const { isNew } = editing;
+      const step = withSeen(editing.step, shownPieces(workspace.getState()));
       if (isNew) editPart(part().id, `Add ${stepTitle(step)}`, (draft) => edits.addStep(draft, step));
       else editPart(part().id, `Change ${stepTitle(step)}`, (draft) => edits.setStep(draft, step.id, step));
       edit(null);

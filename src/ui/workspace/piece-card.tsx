@@ -35,8 +35,8 @@ export const PieceCard = memo(function PieceCard({
   where: string;
   /** The group that it goes into where none is named. */
   nextGroup: string;
-  /** Whether the step asks about it. */
-  asked: boolean;
+  /** What the step asks about it, in a word or two; null where it asks nothing. */
+  asked: string | null;
   /** Which it is of how many in the tray: most of them are not there while they are out of sight. */
   place: number;
   of: number;
@@ -110,7 +110,7 @@ export const PieceCard = memo(function PieceCard({
             ) : null}
           </div>
           <p className="num">{size}</p>
-          {asked ? <p className="text-[0.8125rem] text-warn">asked about</p> : null}
+          {asked ? <p className="text-[0.8125rem] text-warn">{asked}</p> : null}
           {piece.measures.pinches.length > 0 ? <p className="text-[0.8125rem] text-bad">touches itself</p> : null}
         </div>
       </div>

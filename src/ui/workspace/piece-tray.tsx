@@ -30,7 +30,9 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
   const total = kept.reduce((sum, piece) => sum + (piece.measures.volume ?? 0), 0);
   const step = useWorkspace((state) => state.editing?.step);
   const warnings = useWorkspace((state) => state.evaluation?.steps.find(({ id }) => id === step?.id)?.warnings ?? NONE);
-  const asked = new Set(warnings.flatMap((warning) => warning.pieces ?? []));
+  const about = (isNew: boolean) =>
+    new Set(warnings.flatMap(({ code, pieces = [] }) => ((code === "new-pieces") === isNew ? pieces : [])));
+  const [asked, fresh] = [about(false), about(true)];
   const filter = useWorkspace((state) => state.pieceFilter);
   const order = useWorkspace((state) => state.pieceOrder);
   const anyPicked = useWorkspace((state) => state.pickedPieces.size > 0);
@@ -129,7 +131,7 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
                 called={stockName(piece, items)}
                 where={whereabouts(piece, items)}
                 nextGroup={groups[0] ?? "Group 1"}
-                asked={asked.has(piece.key)}
+                asked={asked.has(piece.key) ? "asked about" : fresh.has(piece.key) ? "new" : null}
                 place={index + 1}
                 of={visible.length}
                 onFate={onFate}

@@ -55,6 +55,13 @@ const schema = z.object({
     .max(5000)
     .default([])
     .describe("Decisions on single pieces, over what the preset and the rules say"),
+  seen: z
+    .array(z.string().max(40))
+    .max(5000)
+    .default([])
+    .describe(
+      "What pieces there were when somebody last decided on some, as the program writes it: others are told as new",
+    ),
   joins: z
     .array(z.object({ group: z.string().trim().min(1).max(60), to: itemRef }))
     .max(100)

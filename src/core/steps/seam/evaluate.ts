@@ -27,10 +27,10 @@ import { knivesOf, unique } from "./knives";
 import { refuseMany, refuseManyMade } from "./many";
 import { tellNearFaces, touchRepairs } from "./near";
 import { roomAround } from "./room";
-import { listedOf, ruled } from "./ruled";
+import { listedOf, type Ruled, ruled } from "./ruled";
 import { refuseShort } from "./short";
 import { withSlivers } from "./slivers";
-import { tellApart, tellBothSides, tellQuestions, tellReach, tellSkins, tellWhole } from "./tell";
+import { tellApart, tellBothSides, tellCovers, tellNew, tellQuestions, tellReach, tellSkins, tellWhole } from "./tell";
 
 type Values = ValuesOf<typeof seam>;
 
@@ -82,8 +82,8 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
     const ids = operands.map((body) => body.id);
     const listed = () => listedOf([...values.stock, ...values.cutters], context);
     const plain = (piece: Piece) => presetFate(values.preset, piece, ids, {});
-    const { preset } = ruled(values.rules, division, plain, listed, context);
-    const settled = settle(values, division, preset, context);
+    const { preset, by } = ruled(values.rules, division, plain, listed, context);
+    const settled = settle(values, division, { preset, by }, context);
     if (values.preset === "intersect" && !division.pieces.some((piece) => ids.every((id) => piece.stock.includes(id))))
       fail("nothing-common", `These bodies have nothing in common: ${gapText(operands)}.`, { step, bodies: ids });
     const to = joinsOf(values, operands, context);
@@ -174,7 +174,7 @@ function cut(values: Values, picked: Body[], context: StepContext): StepOutcome 
       presetFate(values.preset, piece, [], keepSide, (id) => division.reached.get(piece.stock[0]!)!.has(id));
     const all = () => new Map([...listedOf(values.stock, context), ...listed]);
     const { preset, by } = ruled(values.rules, division, plain, all, context);
-    const given = settle(values, division, preset, context);
+    const given = settle(values, division, { preset, by }, context);
     // What a rule says of a piece answers what would be asked about it.
     const decided = new Set([...given.decided, ...by]);
     const { settled, into } = withSlivers(division, given, { ...values, stock, knives, decided }, context);
@@ -183,6 +183,8 @@ function cut(values: Values, picked: Body[], context: StepContext): StepOutcome 
     if (shared) tellWhole(division, answered, stock, context);
     if (!values.close) tellSkins(stock, division, context);
 
+    // What a subtraction leaves of it is told as nothing.
+    if (values.preset !== "subtract") tellCovers(division, stock, knives, context);
     if (values.preset === "trim") tellBothSides(division, answered, context);
     const to = joinsOf(values, stock, context);
     const outcome = settleBodies(division, settled, stock, context, "", { to, closing: values.close, into });
@@ -256,14 +258,14 @@ function fill(values: Values, context: StepContext): StepOutcome {
     const division = held.value;
     refuseManyMade(division, bodies, context);
     if (division.pieces.length === 0) refuseOpen(items, values.close, context);
-    const { preset } = ruled(
+    const { preset, by } = ruled(
       values.rules,
       division,
       () => presetFate("fill", NOWHERE, [], {}),
       () => listed,
       context,
     );
-    const settled = settle(values, division, preset, context);
+    const settled = settle(values, division, { preset, by }, context);
     tellIdleWalls(division, knives, context);
     const to = joinsOf(values, [], context);
     const { made, traces, lumps, used, becomes } = settleBodies(division, settled, [], context, "", { to });
@@ -315,14 +317,10 @@ function isOwnItem(knife: Knife, values: Values, context: StepContext): boolean 
   return context.items(values.cutters).some((item) => item.id === knife.item.id);
 }
 
-function settle(
-  values: Values,
-  division: Division,
-  preset: (piece: Piece) => PresetFate,
-  context: StepContext,
-): Settled {
+function settle(values: Values, division: Division, { preset, by }: Ruled, context: StepContext): Settled {
   const settled = settleFates(division.pieces, preset, values.fates);
   tellQuestions(settled, division, values.fates, context);
+  tellNew(division, settled, by, values, context);
   return settled;
 }
 

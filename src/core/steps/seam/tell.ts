@@ -6,12 +6,14 @@ import {
   type FateRule,
   type KeepSide,
   type Knife,
+  newAmong,
   onWrongSide,
   type Piece,
   type Preset,
   pieceRefOf,
   type Question,
   type Settled,
+  seenOf,
 } from "../../seam";
 import type { StepContext } from "../evaluation";
 
@@ -54,11 +56,59 @@ export function tellQuestions(
   }
 }
 
+/**
+ * Tells of pieces that were not there when somebody decided on others of the step, and that no decision and no rule speaks of: what becomes
+ * of them nobody has said.
+ * @param by the pieces, by index, that a rule says something of.
+ */
+export function tellNew(
+  { pieces }: Division,
+  settled: Settled,
+  by: ReadonlySet<number>,
+  { seen, fates }: { seen: readonly string[]; fates: readonly FateRule[] },
+  context: StepContext,
+): void {
+  if (seen.length === 0) return;
+  const asked = new Set(settled.questions.flatMap(({ candidates }) => candidates));
+  const { count, among } = newAmong(pieces, seen);
+  const fresh = among.filter(({ index }) => !settled.decided.has(index) && !by.has(index) && !asked.has(index));
+  const [first] = fresh;
+  if (!first) return;
+  const which = count < fresh.length;
+  const number = Math.min(count, fresh.length);
+  const list = `${fresh
+    .slice(0, LISTED)
+    .map(({ index }) => index + 1)
+    .join(", ")}${fresh.length > LISTED ? ", …" : ""}`;
+  const who = which
+    ? `${number === 1 ? "One" : number} of the pieces ${list} ${number === 1 ? "is" : "are"}`
+    : number === 1
+      ? `Piece ${list} is`
+      : `${number} pieces (${list}) are`;
+  const given = new Set(fresh.map(({ index }) => FATE_WORDS[settled.fates[index]!.fate]));
+  context.warn({
+    code: which ? "new-among" : "new-pieces",
+    message: `${who} new since somebody decided on the pieces of this step. By what the step does ${fresh.length === 1 ? "it is" : "they are"} ${[...given].join(" or ")}: say whether that is right.`,
+    step: context.step,
+    field: "fates",
+    pieces: fresh.map(({ key }) => key()),
+    at: [...surfaceCentre(first.shape)],
+    others: [
+      { label: "That is right", step: context.step, set: { seen: seenOf(pieces.map(({ kind }) => kind)) } },
+      ...(which ? [] : deciding(fresh, fates, ["keep", "scrap"], context)),
+    ],
+  });
+}
+
+const FATE_WORDS = { keep: "kept", scrap: "scrapped", group: "in a group" };
+
+/** How many pieces are named one by one. */
+const LISTED = 8;
+
 const wordOf = ({ fate }: FateRule) => ({ keep: "Keep", scrap: "Scrap", group: "Group" })[fate];
 
 function sentence({ why }: Question, rule: FateRule, offered: readonly Piece[]): string {
-  const decision =
-    rule.fate === "group" ? `put into “${rule.group ?? "group"}”` : rule.fate === "keep" ? "kept" : "scrapped";
+  const decision = rule.fate === "group" ? `put into “${rule.group ?? "group"}”` : FATE_WORDS[rule.fate];
   const list = offered.map((piece) => piece.index + 1).join(", ");
   switch (why) {
     case "gone":
@@ -112,6 +162,26 @@ export function tellReach(
       pieces: pieces.map(({ key }) => key()),
       at: [...surfaceCentre(body.shape)],
       ...(choice ? { others: deciding(pieces, choice.fates, ["keep", "scrap"], context) } : {}),
+    });
+  }
+}
+
+/** Tells of solids that cut and hold all of the stock: they divide nothing. */
+export function tellCovers(
+  { pieces }: Division,
+  stock: readonly Body[],
+  knives: readonly Knife[],
+  { step, nameOf, warn }: StepContext,
+): void {
+  for (const { item } of knives) {
+    if (pieces.length === 0 || pieces.some(({ sides }) => sides[item.id] !== "in")) continue;
+    const [only] = stock;
+    warn({
+      code: "cutter-covers",
+      message: `${nameOf(item.id)} holds the whole of ${stock.length === 1 ? nameOf(only!.id) : "the stock"}, so it divides nothing. Make it smaller, or move one of them.`,
+      step,
+      bodies: [item.id],
+      at: [...surfaceCentre(only!.shape)],
     });
   }
 }
