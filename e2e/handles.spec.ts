@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { addStep, built, open, openStep, postJob, saved, tool } from "./helpers";
+import { addStep, built, clickModel, open, openStep, postJob, saved, tool } from "./helpers";
 import { expect, test } from "./server";
 
 const steps = [
@@ -112,6 +112,25 @@ test("a plane is made in place: through the middle of the stock, dragged to wher
     "seam",
   ]);
   expect(document.parts[0].steps.at(-1).cutters).toHaveLength(2);
+});
+
+test("a plane is made where a face is clicked at, square to it", async ({ page }) => {
+  const id = await postJob(page, [{ id: "a", type: "box", name: "Block", size: [60, 40, 20] }]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await tool(page, "Seam", "Split");
+  await open(page).getByRole("group", { name: "Stock" }).getByRole("checkbox", { name: "Block" }).click();
+  const planes = open(page).getByRole("group", { name: "New plane" });
+  await planes.getByRole("button", { name: "Square to a face" }).click();
+  await clickModel(page, [18, 5, 20]);
+  await built(page);
+  const tray = page.getByRole("region", { name: "Pieces" });
+  await expect(tray).toContainText("2 pieces");
+  await addStep(page);
+  const [, plane, cut] = await stepsOf(page, id);
+  expect(plane).toMatchObject({ type: "workplane", base: "square", face: [{ body: "a:block", face: "a:side:z+" }] });
+  for (const [i, value] of [18, 5, 20].entries()) expect(Math.abs(plane.through[i] - value)).toBeLessThan(0.5);
+  expect(cut.cutters).toEqual([plane.id]);
 });
 
 const body = [

@@ -292,12 +292,7 @@ export function CuttersField({
         after={(item) => (preset === "trim" ? <div className="mt-1 pl-6">{sideChoice(item)}</div> : null)}
       />
       <LostItems refs={lost} onRemove={(ref) => onChange({ cutters: value.filter((other) => other !== ref) })} />
-      {preset === "subtract" ? null : (
-        <NewPlane
-          stock={all.filter((item) => taken.includes(item.id))}
-          onMade={(step) => onChange({ cutters: [...value, step] })}
-        />
-      )}
+      {preset === "subtract" ? null : <NewPlane stock={all.filter((item) => taken.includes(item.id))} />}
       {preset === "trim"
         ? cuttingStock.map((item) => (
             <div key={item.id} className="mt-2">

@@ -1,8 +1,9 @@
 "use client";
 import { Plus } from "lucide-react";
-import { freshStepId, insertBefore, newStep, type Step } from "@/core/job";
 import { type ItemView, isBodyView } from "@/engine/contract";
-import { usePart, useStores } from "../state/context";
+import { useWorkspace } from "../state/context";
+import { PLANE_HERE } from "../state/view-content";
+import { useActions } from "../workspace/actions";
 
 /** The planes that can be made in place, each through the middle of the stock, with what it is square to. */
 const WAYS = [
@@ -12,19 +13,10 @@ const WAYS = [
 ] as const;
 
 /** Makes a workplane for the open step to cut with, as a step of its own before it: it is dragged to its place in the view. */
-export function NewPlane({ stock, onMade }: { stock: readonly ItemView[]; onMade(step: string): void }) {
-  const { workspace, job } = useStores();
-  const part = usePart();
-  const make = ({ base, axis }: (typeof WAYS)[number]) => {
-    const { editing } = workspace.getState();
-    if (!editing) return;
-    const id = freshStepId({ ...part, steps: [...part.steps, editing.step] });
-    const plane: Step = newStep(id, "workplane", { base, offset: middleOf(stock, axis) });
-    job.store.getState().editPart(part.id, "Add a plane to cut with", (draft) => {
-      insertBefore(draft, plane, editing.step.id);
-    });
-    onMade(id);
-  };
+export function NewPlane({ stock }: { stock: readonly ItemView[] }) {
+  const { cutBy } = useActions();
+  const set = useWorkspace((state) => state.set);
+  const placing = useWorkspace((state) => state.picking === PLANE_HERE);
   return (
     <fieldset aria-label="New plane" className="mt-1.5 flex items-center gap-1.5 text-[0.8125rem] text-soft">
       <Plus size={14} aria-hidden />
@@ -34,12 +26,21 @@ export function NewPlane({ stock, onMade }: { stock: readonly ItemView[]; onMade
           key={way.base}
           type="button"
           title={`A workplane ${way.label} through the middle of the stock, to be dragged to its place`}
-          onClick={() => make(way)}
+          onClick={() => cutBy({ base: way.base, offset: middleOf(stock, way.axis) })}
           className="h-6 rounded border border-line bg-sheet px-1.5 text-ink hover:border-ink"
         >
           {way.label}
         </button>
       ))}
+      <button
+        type="button"
+        aria-pressed={placing}
+        title="A workplane through the place that you click at on a face, square to the face there"
+        onClick={() => set({ picking: placing ? null : PLANE_HERE })}
+        className={`h-6 rounded border px-1.5 ${placing ? "border-ink bg-ink text-sheet" : "border-line bg-sheet text-ink hover:border-ink"}`}
+      >
+        {placing ? "Click on a face" : "Square to a face"}
+      </button>
     </fieldset>
   );
 }

@@ -98,9 +98,13 @@ function itemsToShow({ editing, picking, evaluation, ...state }: State): ItemVie
   );
 }
 
+/** A place on a face is picked, through which a plane goes that cuts: no field of the form. */
+export const PLANE_HERE = "plane here";
+
 /** The field that clicks in the view go to: the one of that key which the form shows. */
 export function pickField({ editing, picking }: Pick<State, "editing" | "picking">): Field | undefined {
   if (!editing || picking === null) return undefined;
+  if (picking === PLANE_HERE) return { key: PLANE_HERE, kind: "faces", label: "Face", accepts: "any", min: 1 };
   return shownFields(editing.step).find((field) => field.key === picking);
 }
 

@@ -1,13 +1,16 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
 import { has } from "@/core/items/kinds";
+import { isBodyView } from "@/engine/contract";
 import { useStores } from "../state/context";
 import { afterMeasurePick } from "../state/measuring";
 import { accepts, afterPick } from "../state/picking";
 import { toggled } from "../state/piece-picks";
-import { drawnAnew, pickedKind, pickField, shownPieces, viewContentOf } from "../state/view-content";
+import { faceRef } from "../state/refs";
+import { drawnAnew, PLANE_HERE, pickedKind, pickField, shownPieces, viewContentOf } from "../state/view-content";
 import { foundIn } from "../state/whereabouts";
 import { pickable } from "../state/workspace-store";
+import { useActions } from "../workspace/actions";
 import { useTheme } from "../workspace/theme";
 import type { Hit } from "./drawn";
 import { ViewScene } from "./scene";
@@ -22,6 +25,7 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
   const scene = useRef<ViewScene | null>(null);
   const [broken, setBroken] = useState(false);
   const dark = useTheme().dark;
+  const { cutBy } = useActions();
 
   useEffect(() => {
     const element = canvas.current!;
@@ -131,6 +135,15 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
       const items = pickable(state);
       const item = items.find((candidate) => candidate.id === hit.id);
       const field = pickField(state);
+      if (picking === PLANE_HERE) {
+        const { x, y } = at(event);
+        const place = scene.current?.placeAt(x, y);
+        const face = item && isBodyView(item) && hit.face !== null ? faceRef(item, item.faces[hit.face]!) : null;
+        if (!face || place?.on !== "body") return;
+        state.set({ picking: null });
+        cutBy({ base: "square", face: [face], through: place.at.map((value) => Math.round(value * 10) / 10) });
+        return;
+      }
       // Nothing can be picked while it is not known what lies on the bench before this step.
       if (item && field)
         state.setValues({

@@ -68,6 +68,16 @@ export function actionsOn(job: JobStoreHandle, workspace: WorkspaceStoreApi) {
       else editPart(part().id, `Change ${stepTitle(step)}`, (draft) => edits.setStep(draft, step.id, step));
       edit(null);
     },
+    /** Makes a workplane before the open step, which cuts by it. */
+    cutBy(values: Record<string, unknown>) {
+      const { editing, setValues } = workspace.getState();
+      if (!editing) return;
+      const id = freshStepId({ ...part(), steps: [...part().steps, editing.step] });
+      editPart(part().id, "Add a plane to cut with", (draft) => {
+        insertBefore(draft, newStep(id, "workplane", values), editing.step.id);
+      });
+      setValues({ cutters: [...((editing.step.cutters ?? []) as string[]), id] });
+    },
     leave() {
       workspace.getState().edit(null);
     },

@@ -1,6 +1,6 @@
 import { lib } from "../library/library";
 import { scoped } from "../library/scope";
-import { asEdge, type Shape } from "../library/topology";
+import { asEdge, facesOf, type Shape } from "../library/topology";
 import { tessellate } from "../mesh/tessellate";
 import { add, cross, scale, sub, unit, type Vec3 } from "../space/vectors";
 import { distanceToPoint, normalNear } from "./distance";
@@ -22,6 +22,13 @@ export function pointOnFace(face: Shape): Vec3 {
     }
   }
   return distanceToPoint(face, result)?.on2 ?? result;
+}
+
+/** The place on one face of a shape, by place, that is nearest to a point, and the way in which the face looks there. */
+export function onFaceNear(shape: Shape, place: number, near: Vec3): { at: Vec3; looks: Vec3 } {
+  const face = facesOf(shape)[place]!;
+  const at = distanceToPoint(face, near)?.on2 ?? near;
+  return { at, looks: normalNear(face, at) };
 }
 
 /** Points along an edge of a face and, at each, the direction in the face's surface that leads out over that edge. */

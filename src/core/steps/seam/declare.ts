@@ -170,7 +170,7 @@ export const seam = declareStep({
       key: "keepCutters",
       kind: "toggle",
       label: "Keep the cutters",
-      when: { key: "preset", is: ["split", "choose", "trim", "subtract"] },
+      when: [{ key: "preset", is: ["split", "choose", "trim", "subtract"] }, { any: ["cutters"] }],
     },
     {
       key: "keepStock",

@@ -15,13 +15,14 @@ const schema = z.object({
       "midway",
       "tangent",
       "curve",
+      "square",
       "parallel",
       "normal",
       "turned",
     ])
     .default("xy")
     .describe("How the plane is found: a principal one, or from what is picked"),
-  face: z.array(faceRefSchema).max(1).default([]).describe("The planar face (cylindrical for tangent)"),
+  face: z.array(faceRefSchema).max(1).default([]).describe("The planar face (cylindrical for tangent, any for square)"),
   plane: z.array(itemRef).max(1).default([]).describe("Another workplane, when base or parallelTo is workplane"),
   edge: z.array(edgeRefSchema).max(1).default([]).describe("A straight edge (edge), or the curve (curve)"),
   corners: z.array(cornerRefSchema).max(3).default([]).describe("Three corners (points), or the one (parallel)"),
@@ -36,10 +37,12 @@ const schema = z.object({
   through: z
     .tuple([lengthField(), lengthField(), lengthField()])
     .default([0, 0, 0])
-    .describe("normal: a point of the plane; turned: a point of the axis"),
+    .describe("normal: a point of the plane; turned: a point of the axis; square: the place on the face, or near it"),
   angle: angleField()
     .default(0)
-    .describe("edge: from the face's plane; tangent: round the axis, from X; turned: right-handed about the axis"),
+    .describe(
+      "edge: from the face's plane; tangent: round the axis, from X; turned: right-handed about the axis; square: about the way in which the face looks there",
+    ),
   along: lengthField({ min: 0 }).default(0).describe("curve: distance along it from where it begins, mm"),
   offset: lengthField().default(0).describe("Along the normal, mm"),
   flip: z.boolean().default(false).describe("Turn the front to the other side"),
@@ -66,6 +69,7 @@ export const workplane = declareStep({
         { value: "midway", label: "Midway" },
         { value: "tangent", label: "Touching a cylinder" },
         { value: "curve", label: "Square to a curve" },
+        { value: "square", label: "Square to a face" },
         { value: "parallel", label: "Through a corner" },
         { value: "normal", label: "A direction" },
         { value: "turned", label: "Turned about an axis" },
@@ -94,6 +98,17 @@ export const workplane = declareStep({
       when: { key: "base", is: ["normal"] },
     },
     { key: "through", kind: "point", label: "Through the point", when: { key: "base", is: ["normal"] } },
+    {
+      key: "face",
+      kind: "faces",
+      label: "Face",
+      help: "The plane stands square on it",
+      accepts: "any",
+      min: 1,
+      max: 1,
+      when: { key: "base", is: ["square"] },
+    },
+    { key: "through", kind: "point", label: "At the place on it", when: { key: "base", is: ["square"] } },
     {
       key: "axis",
       kind: "choice",
@@ -205,7 +220,7 @@ export const workplane = declareStep({
       max: 1,
       when: { key: "base", is: ["parallel"] },
     },
-    { key: "angle", kind: "angle", label: "Angle", when: { key: "base", is: ["edge", "tangent", "turned"] } },
+    { key: "angle", kind: "angle", label: "Angle", when: { key: "base", is: ["edge", "tangent", "turned", "square"] } },
     { key: "offset", kind: "length", label: "Offset" },
     { key: "flip", kind: "toggle", label: "Front to the other side" },
   ],

@@ -1,12 +1,12 @@
 import { fail } from "../../errors";
-import { add, allFaceFacts, alongEdge, scale, subshapePlanes, type Vec3 } from "../../kernel";
+import { add, allFaceFacts, alongEdge, onFaceNear, scale, subshapePlanes, type Vec3 } from "../../kernel";
 import { toMm, toRadians } from "../../params";
 import { SAME_PLACE } from "../../tolerance";
 import { formatLength } from "../../units";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { facePlane, NORMALS, otherPlane, type Plane } from "../shared/plane/planes";
 import { workplane } from "./declare";
-import { aboutLine, midway, throughPoints, touchingCylinder, towards, turnedAbout } from "./planes";
+import { aboutLine, midway, squareOn, throughPoints, touchingCylinder, towards, turnedAbout } from "./planes";
 
 type Values = ValuesOf<typeof workplane>;
 
@@ -81,6 +81,13 @@ function found(values: Values, context: StepContext): Plane {
         );
       const { at, tangent } = alongEdge(body.shape, edge, Math.min(along, facts.length));
       return { origin: at, normal: tangent };
+    }
+    case "square": {
+      const ref =
+        values.face[0] ?? fail("nothing-picked", "Pick the face that the workplane stands square on.", { step });
+      const { body, face } = context.face(ref);
+      const { at, looks } = onFaceNear(body.shape, face, values.through);
+      return squareOn(at, looks, toRadians(values.angle));
     }
     case "parallel": {
       const corner =

@@ -55,6 +55,16 @@ export function touchingCylinder(axisAt: Vec3, axis: Vec3, radius: number, angle
   return { origin: add(axisAt, scale(normal, radius)), normal };
 }
 
+/**
+ * The plane square to a face at a place of it: the way in which the face looks there lies in it. At 0 it is upright on a wall, and its front
+ * looks to the right of who stands before the wall; on a floor it looks along X.
+ */
+export function squareOn(at: Vec3, looks: Vec3, angle: number): Plane {
+  const level = cross([0, 0, 1], looks);
+  const from = length(level) < SAME_WAY ? squarePart([1, 0, 0], looks)! : unit(level);
+  return { origin: at, normal: turned(from, looks, angle) };
+}
+
 /** The plane through a point whose front looks along a direction of any length. Null where that is none. */
 export function towards(through: Vec3, direction: Vec3): Plane | null {
   const most = Math.max(...direction.map(Math.abs));

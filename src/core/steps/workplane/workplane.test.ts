@@ -34,6 +34,19 @@ const close = (got: number[], wanted: number[]) => {
 describe("each way to a plane", () => {
   test.each([
     ["a principal one with offset", { base: "yz", offset: "1/2 in" }, [12.7, 1, 0, 0]],
+    ["square to a wall, at a place on it", { base: "square", face: [side("y-")], through: [12, 0, 7] }, [12, 1, 0, 0]],
+    ["to a wall, laid level", { base: "square", face: [side("y-")], through: [12, 0, 7], angle: 90 }, [7, 0, 0, 1]],
+    ["to the top, at a place above it", { base: "square", face: [side("z+")], through: [5, 9, 60] }, [5, 1, 0, 0]],
+    [
+      "to the top, turned",
+      { base: "square", face: [side("z+")], through: [5, 9, 20], angle: 90, offset: 2 },
+      [11, 0, 1, 0],
+    ],
+    [
+      "to a round skin: along its axis through it",
+      { base: "square", face: [face("c:side", "c:cylinder")], through: [105 + 1, 0, 30] },
+      [0, 0, 1, 0],
+    ],
     ["a face, flipped", { base: "face", face: [side("z+")], offset: 5, flip: true }, [-25, 0, 0, -1]],
     [
       "about the top front edge, 0° from the face that it bounds",
