@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from "vitest";
-import { contains, innerPoint } from "../../kernel";
+import { contains, innerPoint, surfaceCentre } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { build, buildSteps, jobOf } from "../../testing/harness";
 import { SketchMaker } from "../../testing/sketches";
@@ -109,30 +109,44 @@ describe("pieces are chosen of bodies that divide each other", () => {
   });
 });
 
+/** Two or three bodies by chance, all near the origin. */
+function bodiesBy(random: Random): { ids: string[]; bodies: (Step & { id: string; at: number[] })[] } {
+  const any = () => random.between(-9, 9);
+  const ids = ["a", "b", "c"].slice(0, random.whole(2, 3));
+  const bodies = ids.map((id) => ({
+    ...random.pick<Step>([
+      { type: "sphere", diameter: random.between(14, 24) },
+      { type: "cylinder", diameter: random.between(8, 18), height: 40 },
+      { type: "box", size: [random.between(9, 22), random.between(9, 22), random.between(9, 22)] },
+    ]),
+    id,
+    name: id,
+    at: [any(), any(), any() - 9],
+  }));
+  return { ids, bodies };
+}
+
+type Built = ReturnType<typeof result>["built"];
+const bodyOf = ({ bodies }: Built, id: string) => bodies.find((body) => body.id.startsWith(`${id}:`))!;
+/** The bodies that a piece lies in, by a point of it. */
+const within = (built: Built, ids: readonly string[], shape: Parameters<typeof innerPoint>[0]) => {
+  const at = innerPoint(shape)!;
+  return ids.filter((id) => contains(bodyOf(built, id).shape, at));
+};
+
 test("by chance: each piece lies in the bodies that it says, the pieces of each add up to it, and what is joined is the union", () => {
   const random = new Random(77);
-  const any = () => random.between(-9, 9);
-  for (let round = 0; round < 15; round++) {
-    const ids = ["a", "b", "c"].slice(0, random.whole(2, 3));
-    const bodies = ids.map((id) =>
-      random.pick<Step>([
-        { id, type: "sphere", name: id, diameter: random.between(14, 24), at: [any(), any(), any()] },
-        { id, type: "cylinder", name: id, diameter: random.between(8, 18), height: 40, at: [any(), any(), -20] },
-        box(id, [random.between(9, 22), random.between(9, 22), random.between(9, 22)], [any(), any(), any()]),
-      ]),
-    );
+  for (let round = 0; round < 12; round++) {
+    const { ids, bodies } = bodiesBy(random);
     const { built, own } = result(...bodies, choose(ids, { keepStock: true }));
-    const shapeOf = (id: string) => built.bodies.find((body) => body.id.startsWith(`${id}:`))!;
     const sums = new Map<string, number>();
     for (const { piece, shape } of built.pieces!) {
-      const at = innerPoint(shape)!;
-      const within = ids.filter((id) => contains(shapeOf(id).shape, at)).map((id) => shapeOf(id).id);
-      expect([...piece.stock].sort()).toEqual(within.sort());
+      expect([...piece.stock].sort()).toEqual(within(built, ids, shape).map((id) => bodyOf(built, id).id));
       const { volume } = own.find(({ id }) => id === `s:${piece.key}`)!;
       for (const id of piece.stock) sums.set(id, (sums.get(id) ?? 0) + volume!);
     }
     for (const id of ids) {
-      const { id: whole } = shapeOf(id);
+      const { id: whole } = bodyOf(built, id);
       expect(sums.get(whole)! / built.reports.find((report) => report.id === whole)!.volume!).toBeCloseTo(1, 7);
     }
     const union = buildSteps(...bodies, { id: "s", type: "seam", preset: "union", stock: ids });
@@ -140,4 +154,33 @@ test("by chance: each piece lies in the bodies that it says, the pieces of each 
     const sum = (list: readonly { volume: number | null }[]) => list.reduce((total, { volume }) => total + volume!, 0);
     expect(sum(all.own) / sum(union.reports.filter(({ id }) => id.startsWith("s:")))).toBeCloseTo(1, 7);
   }
+});
+
+test("by chance: what was said of a piece goes with it when bodies are moved and sized, or is asked about", () => {
+  const random = new Random(5000);
+  const any = (most: number) => random.between(-most, most);
+  let right = 0;
+  for (let round = 0; round < 14; round++) {
+    const { ids, bodies } = bodiesBy(random);
+    const first = result(...bodies, choose(ids, { keepStock: true })).built;
+    const { piece, shape } = random.pick(first.pieces!);
+    const then = within(first, ids, shape).join();
+    const fates = [
+      { piece: { kind: piece.kind, faces: piece.faces, mark: piece.mark, at: surfaceCentre(shape) }, fate: "scrap" },
+    ];
+    for (let edit = 0; edit < 2; edit++) {
+      const moved = bodies.map((body) => ({
+        ...body,
+        at: body.at.map((value) => value + any(2)),
+        ...("diameter" in body ? { diameter: Number(body.diameter) * random.between(0.85, 1.2) } : {}),
+      }));
+      const { built, state, warnings } = result(...moved, choose(ids, { keepStock: true, fates }));
+      if (state === "failed") continue;
+      const scrapped = built.pieces!.filter((one) => one.fate.fate === "scrap");
+      if (scrapped.length === 0) expect(warnings.map(({ code }) => code)).toContain("check-pieces");
+      else right++;
+      for (const one of scrapped) expect(within(built, ids, one.shape).join()).toBe(then);
+    }
+  }
+  expect(right).toBeGreaterThan(14);
 });
