@@ -114,6 +114,43 @@ test("a plane is made in place: through the middle of the stock, dragged to wher
   expect(document.parts[0].steps.at(-1).cutters).toHaveLength(2);
 });
 
+test("what takes long is followed by triangles, and it is said which of the two is shown", async ({ page }) => {
+  test.setTimeout(90_000);
+  const planes = Array.from({ length: 14 }, (_, i) => ({
+    id: `w${i}`,
+    type: "workplane",
+    name: `Cut ${i + 1}`,
+    base: i % 2 ? "yz" : "zx",
+    offset: 10 * Math.floor(i / 2) - 30,
+  }));
+  // 64 pieces with a ball's skin take longer than a moment.
+  await openStep(
+    page,
+    [
+      { id: "b", type: "sphere", name: "Ball", diameter: 100 },
+      ...planes,
+      { id: "s", type: "seam", name: "Cut", stock: ["b"], cutters: planes.map(({ id }) => id) },
+    ],
+    "s",
+    "Cut",
+  );
+  await page.evaluate(() => {
+    const seen = { triangles: 0 };
+    Object.assign(window, { seen });
+    new MutationObserver(() => {
+      if (document.querySelector("[data-triangles]")) seen.triangles++;
+    }).observe(document.body, { childList: true, subtree: true });
+  });
+  const grip = page.getByRole("slider", { name: "Cut 14: offset", exact: true });
+  await grip.focus();
+  await page.keyboard.press("ArrowUp");
+  await built(page);
+  expect(
+    await page.evaluate(() => (window as unknown as { seen: { triangles: number } }).seen.triangles),
+  ).toBeGreaterThan(0);
+  await expect(page.locator("[data-triangles]")).toBeHidden();
+});
+
 test("a plane is made where a face is clicked at, square to it", async ({ page }) => {
   const id = await postJob(page, [{ id: "a", type: "box", name: "Block", size: [60, 40, 20] }]);
   await page.goto(`/jobs/${id}`);

@@ -23,6 +23,11 @@ export class Newest<T> {
     else this.next();
   }
 
+  /** Whether something waits for its turn. */
+  get waits(): boolean {
+    return this.waiting !== null;
+  }
+
   /** Sees to it that what goes on for too long while something waits is stopped. */
   private watch(): void {
     const { current } = this;

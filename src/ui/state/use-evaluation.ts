@@ -22,6 +22,9 @@ import type { Editing, WorkspaceStoreApi } from "./workspace-store";
  */
 const PATIENCE = 4000;
 
+/** ms: what takes longer keeps somebody waiting, and is shown by triangles meanwhile where it can be. */
+const LATE = 120;
+
 /** What is to be shown: a part of a job, with the step that is open in it. */
 interface Wanted {
   job: Job;
@@ -40,10 +43,13 @@ export function useEvaluation(): { stop(): void; again(): void } {
   const editing = useWorkspace((state) => state.editing);
   const dragged = useWorkspace((state) => state.dragged);
   const stored = useMemo(() => new StoredViews(workspace), [workspace]);
-  const newest = useMemo(
-    () => new Newest<Wanted>(evaluation(workspace, engines, stored), PATIENCE),
-    [workspace, engines, stored],
-  );
+  const newest = useMemo(() => {
+    const all: Newest<Wanted> = new Newest(
+      evaluation(workspace, engines, stored, () => all.waits),
+      PATIENCE,
+    );
+    return all;
+  }, [workspace, engines, stored]);
   const again = () => {
     if (editing && Object.keys(problemsOf(editing.step, scopeIn(job, part))).length > 0) return;
     // Not when its turn comes: the engine may still be at the part that was shown before.
@@ -58,7 +64,13 @@ export function useEvaluation(): { stop(): void; again(): void } {
 }
 
 /** The way from what is wanted to what is shown. */
-function evaluation(workspace: WorkspaceStoreApi, engines: () => EngineHost, views: StoredViews) {
+function evaluation(
+  workspace: WorkspaceStoreApi,
+  engines: () => EngineHost,
+  views: StoredViews,
+  /** Whether something newer is wanted already. */
+  waits: () => boolean,
+) {
   /** The keys of what an earlier visit stored, and of which view. */
   let stored: { view: string; keys: string[] } | null = null;
   /** Whether it is still what the workspace is about: the same part, with the same step open. */
@@ -81,6 +93,7 @@ function evaluation(workspace: WorkspaceStoreApi, engines: () => EngineHost, vie
     let over = false;
     const teller = new ProgressTeller(workspace);
     teller.begin(shown.steps.length);
+    const lateness = setTimeout(() => workspace.setState({ late: true }), LATE);
     try {
       const { meshes, evaluation: shownBefore } = workspace.getState();
       const pieces = shownBefore?.pieces ?? [];
@@ -115,6 +128,8 @@ function evaluation(workspace: WorkspaceStoreApi, engines: () => EngineHost, vie
       workspace.setState({
         evaluation: made,
         evaluatedFor: editing?.step.id ?? null,
+        evaluatedJob: job,
+        late: workspace.getState().late && waits(),
         meshes: all,
         engine: { kind: "idle" },
       });
@@ -125,11 +140,14 @@ function evaluation(workspace: WorkspaceStoreApi, engines: () => EngineHost, vie
     } catch (cause) {
       over = true;
       teller.end();
+      workspace.setState({ late: false });
       if (cause instanceof Cancelled) workspace.setState({ engine: { kind: "stopped" } });
       else
         workspace.setState({
           engine: { kind: "failed", message: cause instanceof Error ? cause.message : String(cause) },
         });
+    } finally {
+      clearTimeout(lateness);
     }
   };
 }

@@ -6,6 +6,7 @@ import { shownAs } from "../items";
 import type { DrawnBody, ViewContent } from "../viewport/drawn";
 import { pieceColour } from "../viewport/palette";
 import { troubleOf } from "./draw-body";
+import { type MovedPlane, partingOf } from "./moved-plane";
 import { isShown } from "./piece-filter";
 import { isOut } from "./visibility";
 import { foundIn } from "./whereabouts";
@@ -30,6 +31,9 @@ const DRAWN = [
   "section",
   "measuring",
   "checking",
+  "late",
+  "dragged",
+  "evaluatedJob",
 ] as const satisfies readonly (keyof WorkspaceStore)[];
 
 export type State = Pick<WorkspaceStore, (typeof DRAWN)[number]>;
@@ -45,7 +49,7 @@ export function shownPieces(state: Pick<State, "editing" | "picking" | "evaluati
 }
 
 /** What the view draws, from what is built and what is open. */
-export function viewContentOf(state: State, dark: boolean, part: Part): ViewContent {
+export function viewContentOf(state: State, dark: boolean, part: Part, moved: MovedPlane | null = null): ViewContent {
   const { hover, section } = state;
   const pieces = shownPieces(state);
   const items = itemsToShow(state);
@@ -72,8 +76,11 @@ export function viewContentOf(state: State, dark: boolean, part: Part): ViewCont
     if (!isOut(item, part, choices)) shownAs(item).draw(item, drawing, { state, part, dark, picked });
   }
   if (pieces) {
-    drawing.bodies.push(...drawPieces(pieces, state));
-    for (const plane of drawing.planes) plane.pane = false;
+    drawing.bodies.push(...drawPieces(pieces, state, moved));
+    for (const plane of drawing.planes) {
+      plane.pane = false;
+      if (plane.id === moved?.id) plane.origin = moved.origin;
+    }
   }
   return drawing;
 }
@@ -122,7 +129,7 @@ function pickedItems({ editing, selected, picking, evaluation }: State): Set<str
   return new Set(foundIn(evaluation).items(ids));
 }
 
-function drawPieces(pieces: PieceView[], state: State): DrawnBody[] {
+function drawPieces(pieces: PieceView[], state: State, moved: MovedPlane | null): DrawnBody[] {
   const shifts = shiftsOf(pieces, state.pull);
   return pieces.flatMap((piece, i): DrawnBody[] => {
     const look = lookOfPiece(piece, state);
@@ -142,9 +149,20 @@ function drawPieces(pieces: PieceView[], state: State): DrawnBody[] {
         picked: state.pickedPieces.has(piece.key),
         paint: null,
         shift: shifts[i]!,
+        ...(moved ? partedBy(moved, piece, pieces, state) : {}),
       },
     ];
   });
+}
+
+/** How a piece looks while a plane has been moved into it: what lies beyond the plane has come to the piece across it. */
+function partedBy(moved: MovedPlane, piece: PieceView, pieces: PieceView[], state: State): Pick<DrawnBody, "parted"> {
+  const parting = partingOf(piece, pieces, moved);
+  if (!parting) return {};
+  const { plane, side, rest } = parting;
+  const look = rest && lookOfPiece(rest, state);
+  const beyond = rest && look ? { look, colour: pieceColour(rest.index) } : null;
+  return { parted: { origin: plane.origin, normal: plane.normal, side, beyond } };
 }
 
 /** How a piece is seen in the view: its own self, hardly, or not at all. */

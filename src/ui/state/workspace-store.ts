@@ -1,5 +1,5 @@
 import { createStore } from "zustand/vanilla";
-import type { Step } from "@/core/job";
+import type { Job, Step } from "@/core/job";
 import type { PieceFilter } from "@/core/seam";
 import type { Clip } from "@/core/sketch";
 import type { Stage } from "@/core/steps";
@@ -53,6 +53,10 @@ export interface WorkspaceStore {
   /** The step that was open when it was asked for; null for none. */
   evaluatedFor: string | null;
   evaluation: Evaluation | null;
+  /** The job that it is of, with what was open and dragged then; null where it is as it was stored. */
+  evaluatedJob: Job | null;
+  /** Whether what is exact keeps somebody waiting: until it is there, triangles follow the hand. */
+  late: boolean;
   /** Meshes by mesh id, so that an unchanged body is not sent twice. */
   meshes: Map<string, ViewMesh>;
   engine: EngineState;
@@ -115,6 +119,8 @@ export function createWorkspaceStore(part: string) {
     dragged: null,
     picking: null,
     evaluation: null,
+    evaluatedJob: null,
+    late: false,
     evaluatedFor: null,
     meshes: new Map(),
     engine: { kind: "starting" },

@@ -24,6 +24,13 @@ export interface DrawnBody {
   paint: { values: Float32Array; bands: readonly Band[] } | null;
   /** How pulling apart moves it, mm. */
   shift: [number, number, number];
+  /** Where a plane parts it that has been moved: on the side of its front, or its back, it looks as it does; beyond, so. */
+  parted?: {
+    origin: readonly [number, number, number];
+    normal: readonly [number, number, number];
+    side: "front" | "back";
+    beyond: Pick<DrawnBody, "look" | "colour"> | null;
+  };
 }
 
 export interface DrawnPlane {

@@ -28,6 +28,7 @@ import { disposeFloor, fieldFor, makeFloor } from "./floor";
 import { type Candidate, distanceToSegment, nearestSeen, type Pixel } from "./near";
 import { NextPicture } from "./next-picture";
 import { pieceColour, type ViewColours, viewColours } from "./palette";
+import { PartedBodies, type PartedSide } from "./parted";
 import { colourPlane, disposePlane, makeMarker, makePlane } from "./scene-marks";
 import { SectionCap } from "./section-cap";
 import { STANDARD_VIEWS, type StandardView, ViewCamera } from "./view-camera";
@@ -51,6 +52,7 @@ export class ViewScene {
   private readonly objects = new Map<string, BodyObject>();
   private readonly materials = new ViewMaterials();
   private readonly batch = new Batch(this.materials);
+  private readonly parted = new PartedBodies();
   private readonly planes = new Map<string, Group>();
   private faults: { segments: ViewContent["faults"]; lines: LineSegments2 } | null = null;
   private readonly lines = new Map<string, LineSegments<BufferGeometry, LineBasicMaterial>>();
@@ -77,7 +79,13 @@ export class ViewScene {
     this.renderer.debug.checkShaderErrors = process.env.NODE_ENV !== "production";
     this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
     this.camera = new ViewCamera(canvas, () => this.render());
-    this.scene.add(new AmbientLight(0xffffff, 1.15), this.light, this.light.target, this.batch.group);
+    this.scene.add(
+      new AmbientLight(0xffffff, 1.15),
+      this.light,
+      this.light.target,
+      this.batch.group,
+      this.parted.group,
+    );
   }
 
   draw(drawing: ViewContent): void {
@@ -103,7 +111,7 @@ export class ViewScene {
     for (const body of drawing.bodies) this.objects.get(body.id)!.moveTo(body.shift);
     const clip = this.sectionPlanes(drawing.section);
     this.materials.set(this.colours, clip);
-    this.drawBodies(drawing);
+    this.drawBodies(drawing, clip);
     this.materials.tidy(() => new Set([...this.objects.values()].map(({ mesh }) => mesh.material)));
     this.lightParts(drawing);
     this.drawCaps(drawing, clip);
@@ -130,13 +138,32 @@ export class ViewScene {
   }
 
   /** Small bodies together, the others one by one. */
-  private drawBodies(drawing: ViewContent): void {
+  private drawBodies(drawing: ViewContent, clip: readonly Plane[]): void {
     const together: Member[] = [];
     const onPart = drawing.hoveredFace !== null || drawing.hoveredEdge !== null || drawing.hoveredCorner !== null;
-    for (const { id, look, colour, picked, paint, shift, faces } of drawing.bodies) {
+    const sides: PartedSide[] = [];
+    for (const { id, look, colour, picked, paint, shift, faces, parted } of drawing.bodies) {
       const object = this.objects.get(id)!;
       const hovered = drawing.hovered === id;
       const style = { look, colour, picked, hovered: hovered && !onPart };
+      if (parted) {
+        object.drawnWithOthers("body");
+        object.light([]);
+        const { origin, beyond } = parted;
+        const sign = parted.side === "front" ? 1 : -1;
+        const normal = (way: number) =>
+          parted.normal.map((value) => way * value) as unknown as [number, number, number];
+        sides.push({ object, origin, shift, normal: normal(sign), ...this.materials.tint(style) });
+        if (beyond)
+          sides.push({
+            object,
+            origin,
+            shift,
+            normal: normal(-sign),
+            ...this.materials.tint({ ...style, ...beyond }),
+          });
+        continue;
+      }
       if ((look === "body" || look === "ghost") && !paint && object.source.positions.length <= 3 * MOST_VERTICES) {
         together.push({ object, look, shift, tint: this.materials.tint(style) });
         object.drawnWithOthers(look);
@@ -147,6 +174,7 @@ export class ViewScene {
       object.light(hovered && drawing.hoveredFace !== null ? [...new Set([...faces, drawing.hoveredFace])] : faces);
     }
     this.batch.show(together);
+    this.parted.show(sides, clip);
   }
 
   private lightParts({ bodies, hovered, hoveredEdge, hoveredCorner }: ViewContent): void {
@@ -542,6 +570,7 @@ export class ViewScene {
     this.faults?.lines.geometry.dispose();
     this.camera.dispose();
     this.batch.dispose();
+    this.parted.dispose();
     for (const object of this.objects.values()) object.dispose();
     for (const cap of this.caps) cap.dispose();
     this.materials.dispose();

@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { formatLength } from "../settings/format";
 import { settings, useSettings } from "../settings/settings";
 import { useJob, useWorkspace } from "../state/context";
+import { followed } from "../state/moved-plane";
 import { FIELDS } from "./floor";
 import type { ViewScene } from "./scene";
 import type { StandardView } from "./view-camera";
@@ -133,11 +134,18 @@ function Status({ scene }: { scene: ViewScene }) {
   const over = useWorkspace((state) => state.evaluation?.items.find(({ id }) => id === state.hover?.id)?.name);
   const perspective = useSettings((state) => state.perspective);
   const field = scene.floorField;
+  const job = useJob((state) => state.job);
+  const triangles = useWorkspace((state) => followed(state, job) !== null);
   return (
     <section
       aria-label="Where the pointer is"
       className="absolute inset-x-0 bottom-0 flex h-7 items-center gap-4 overflow-hidden border-t border-line bg-sheet/90 px-2.5 text-[0.8125rem] whitespace-nowrap text-soft"
     >
+      {triangles ? (
+        <span role="status" data-triangles className="rounded bg-warn-wash px-1.5 text-warn">
+          Triangles: the exact cut follows
+        </span>
+      ) : null}
       {field !== null ? <span data-floor={field}>Floor: {formatLength(field, units)} a field</span> : null}
       <span className="num min-w-0 grow truncate" data-place={place ? place.on : ""}>
         {place

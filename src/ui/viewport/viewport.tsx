@@ -4,6 +4,7 @@ import { has } from "@/core/items/kinds";
 import { isBodyView } from "@/engine/contract";
 import { useStores } from "../state/context";
 import { afterMeasurePick } from "../state/measuring";
+import { followed } from "../state/moved-plane";
 import { accepts, afterPick } from "../state/picking";
 import { toggled } from "../state/piece-picks";
 import { faceRef } from "../state/refs";
@@ -51,8 +52,10 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
   useEffect(() => {
     const draw = () => {
       const state = workspace.getState();
-      const { parts } = job.store.getState().job;
-      scene.current?.draw(viewContentOf(state, dark, parts.find(({ id }) => id === state.part) ?? parts[0]!));
+      const { job: document } = job.store.getState();
+      const { parts } = document;
+      const part = parts.find(({ id }) => id === state.part) ?? parts[0]!;
+      scene.current?.draw(viewContentOf(state, dark, part, followed(state, document)));
     };
     draw();
     const ends = [
