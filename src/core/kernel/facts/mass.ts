@@ -54,6 +54,21 @@ export function formVolume(shape: Shape, rough = false): number | null {
   return forms && heldBy(forms, middleOf(forms));
 }
 
+/**
+ * A solid's skin by closed forms alone: its area and the sum of the areas of its faces, each along its normal, mm², and the volume within,
+ * mm³; null where a face has none. The sum is nothing where the skin has no gap and all of it looks to one side.
+ */
+export function skinSums(shape: Shape): { area: number; normal: Vec3; volume: number } | null {
+  const forms = formsOf(shape, incidenceOf(shape).faces.keys(), false);
+  return (
+    forms && {
+      area: forms.reduce((sum, { area }) => sum + area, 0),
+      normal: forms.reduce<Vec3>((sum, { normal }) => add(sum, normal), [0, 0, 0]),
+      volume: heldBy(forms, middleOf(forms)),
+    }
+  );
+}
+
 /** The closed forms of faces, by place, but for those that bound nothing; null where one has none. */
 function formsOf(shape: Shape, places: Iterable<number>, rough: boolean): FaceIntegrals[] | null {
   const { faces } = incidenceOf(shape);

@@ -5,7 +5,7 @@ import { freeShape, ownHandle, type Shape, shapeKind, subshapes } from "../libra
 import { type Mesh, tessellate } from "../mesh/tessellate";
 import { add, cross, diagonal, dot, length, sub, type Vec3 } from "../space/vectors";
 import { boxOf } from "./box";
-import { areaOf, facesOut, volumeOf } from "./mass";
+import { areaOf, facesOut, formVolume, roughSkin, skinSums, volumeOf } from "./mass";
 import { isValid, openPlaces } from "./measure";
 
 /**
@@ -22,16 +22,36 @@ const FINENESS = [
  * to the wrong side with all that is round it.
  */
 function facesOneWay(solid: Shape): boolean {
+  return (byClosedForms(solid) && isSeen(solid)) || FINENESS.some((fineness) => byTriangles(solid, fineness));
+}
+
+/** Whether every face has triangles: what nobody sees is not sound, however well it weighs. */
+function isSeen(solid: Shape): boolean {
+  const [linear, angular] = FINENESS[0];
+  const { faceRanges } = tessellate(solid, { linear: linear * sizeOf(solid), angular });
+  return faceRanges.every((count, i) => i % 2 === 0 || count > 0);
+}
+
+const sizeOf = (solid: Shape): number => {
   const box = boxOf(solid);
-  const size = box ? diagonal(box) : 1;
-  return FINENESS.some(([coarse, angular]) => {
-    const skins = scoped((scope) =>
-      subshapes(scope, solid, "shell").map((skin) => weighed(tessellate(skin, { linear: coarse * size, angular }))),
-    );
-    // A sliver's triangles may hold nothing that can be told: only what is plainly inside out counts.
-    const insideOut = skins.every(({ volume, area }) => volume < -BALANCE * area * size);
-    return !insideOut && skins.every(({ area, sum }) => length(sum) <= BALANCE * area);
-  });
+  return box ? diagonal(box) : 1;
+};
+
+/** By the integrals that its volume is had by, too. Of several skins each has to be weighed by itself, which these are not. */
+function byClosedForms(solid: Shape): boolean {
+  const skins = scoped((scope) => subshapes(scope, solid, "shell").length);
+  const sums = skins === 1 ? skinSums(solid) : null;
+  return sums !== null && sums.volume >= 0 && length(sums.normal) <= BALANCE * sums.area;
+}
+
+function byTriangles(solid: Shape, [coarse, angular]: (typeof FINENESS)[number]): boolean {
+  const size = sizeOf(solid);
+  const skins = scoped((scope) =>
+    subshapes(scope, solid, "shell").map((skin) => weighed(tessellate(skin, { linear: coarse * size, angular }))),
+  );
+  // A sliver's triangles may hold nothing that can be told: only what is plainly inside out counts.
+  const insideOut = skins.every(({ volume, area }) => volume < -BALANCE * area * size);
+  return !insideOut && skins.every(({ area, sum }) => length(sum) <= BALANCE * area);
 }
 
 /** How far the areas of a closed skin may be off nothing, as a part of them: its triangles share their corners to the last digit. */
@@ -60,10 +80,14 @@ export type Unsoundness = "not-finite" | "invalid" | "open";
 
 export function unsoundness(shape: Shape, kind: "solid" | "sheet"): Unsoundness | null {
   const box = boxOf(shape);
-  const numbers = [kind === "solid" ? volumeOf(shape) : 0, areaOf(shape), ...(box ? [...box.min, ...box.max] : [])];
-  if (!box || numbers.some((value) => !Number.isFinite(value) || Math.abs(value) > MOST)) return "not-finite";
-  if (kind === "solid" && openPlaces(shape).length > 0) return "open";
-  return isValid(shape) && (kind === "sheet" || facesOneWay(shape)) ? null : "invalid";
+  const solid = kind === "solid";
+  const isNumber = (value: number) => Number.isFinite(value) && Math.abs(value) <= MOST;
+  // Integrals over faces that are not sound may settle nowhere, which takes seconds to find out: as they are seen quickly will do for those.
+  const rough = [solid ? (formVolume(shape, true) ?? 0) : 0, roughSkin(shape).area];
+  if (!box || ![...rough, ...box.min, ...box.max].every(isNumber)) return "not-finite";
+  if (solid && openPlaces(shape).length > 0) return "open";
+  if (!isValid(shape) || (solid && !facesOneWay(shape))) return "invalid";
+  return isNumber(areaOf(shape)) && (!solid || isNumber(volumeOf(shape))) ? null : "not-finite";
 }
 
 /** mm, mm² and mm³: beyond it nothing is a measure any more. */
