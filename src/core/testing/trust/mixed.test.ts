@@ -36,3 +36,8 @@ test(`${SCENES} solids divided by solids, planes, round faces and drawings: each
 test.each([30113009, 30113011])("what cutters do to each other elsewhere is nobody's concern (%i)", (seed) => {
   expect(tryMixed(new Random(seed), engine).outcome).toBe("right");
 });
+
+// A plane that touches the ball, one that touches the bore, and the bore: triangles at the cusp do not close, and the pieces are sound.
+test("what touches without cutting is no reason to refuse", () => {
+  expect(tryMixed(new Random(30116483), engine).outcome).toBe("right");
+});
