@@ -18,7 +18,10 @@ export function NewPlane({ stock }: { stock: readonly ItemView[] }) {
   const set = useWorkspace((state) => state.set);
   const placing = useWorkspace((state) => state.picking === PLANE_HERE);
   return (
-    <fieldset aria-label="New plane" className="mt-1.5 flex flex-wrap items-center gap-1.5 text-[0.8125rem] whitespace-nowrap text-soft">
+    <fieldset
+      aria-label="New plane"
+      className="mt-1.5 flex flex-wrap items-center gap-1.5 text-[0.8125rem] whitespace-nowrap text-soft"
+    >
       <Plus size={14} aria-hidden />
       New plane
       {WAYS.map((way) => (

@@ -32,14 +32,16 @@ const DRAWN = [
   "measuring",
   "checking",
   "late",
-  "dragged",
-  "evaluatedJob",
 ] as const satisfies readonly (keyof WorkspaceStore)[];
 
 export type State = Pick<WorkspaceStore, (typeof DRAWN)[number]>;
 
 /** Whether the picture has to be made anew. */
-export const drawnAnew = (now: State, before: State): boolean => DRAWN.some((key) => now[key] !== before[key]);
+export const drawnAnew = (now: State & Followed, before: State & Followed): boolean =>
+  DRAWN.some((key) => now[key] !== before[key]) || (now.late && now.dragged !== before.dragged);
+
+/** What is dragged is in the picture only where triangles follow it: else what comes of it is. */
+type Followed = Pick<WorkspaceStore, "dragged">;
 
 /** The pieces that the tray and the view show now; null when no seam is open or its stock is being picked. */
 export function shownPieces(state: Pick<State, "editing" | "picking" | "evaluation">): PieceView[] | null {

@@ -136,7 +136,7 @@ const within = (built: Built, ids: readonly string[], shape: Parameters<typeof i
 
 test("by chance: each piece lies in the bodies that it says, the pieces of each add up to it, and what is joined is the union", () => {
   const random = new Random(77);
-  for (let round = 0; round < 12; round++) {
+  for (let round = 0; round < 6; round++) {
     const { ids, bodies } = bodiesBy(random);
     const { built, own } = result(...bodies, choose(ids, { keepStock: true }));
     const sums = new Map<string, number>();
@@ -160,7 +160,7 @@ test("by chance: what was said of a piece goes with it when bodies are moved and
   const random = new Random(5000);
   const any = (most: number) => random.between(-most, most);
   let right = 0;
-  for (let round = 0; round < 14; round++) {
+  for (let round = 0; round < 8; round++) {
     const { ids, bodies } = bodiesBy(random);
     const first = result(...bodies, choose(ids, { keepStock: true })).built;
     const { piece, shape } = random.pick(first.pieces!);
@@ -182,5 +182,5 @@ test("by chance: what was said of a piece goes with it when bodies are moved and
       for (const one of scrapped) expect(within(built, ids, one.shape).join()).toBe(then);
     }
   }
-  expect(right).toBeGreaterThan(14);
+  expect(right).toBeGreaterThan(8);
 });

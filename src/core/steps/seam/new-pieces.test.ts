@@ -113,7 +113,7 @@ describe("a piece that nobody knew when the others were decided on", () => {
 test("by chance: after any edit, a piece more than there were is told, decided on, under a rule, or asked about", () => {
   const random = new Random(4411);
   let told = 0;
-  for (let round = 0; round < 25; round++) {
+  for (let round = 0; round < 14; round++) {
     const places = (count: number) => Array.from({ length: count }, () => random.between(-29, 29));
     const first = places(random.whole(1, 3));
     const more = decided(bar, ...planes(first), cut(first.length));
@@ -127,5 +127,5 @@ test("by chance: after any edit, a piece more than there were is told, decided o
       told++;
     } else if (second.length === first.length) expect(known).toEqual([]);
   }
-  expect(told).toBeGreaterThan(5);
+  expect(told).toBeGreaterThan(3);
 });
