@@ -56,7 +56,7 @@ const schema = z.object({
     .default([])
     .describe("Decisions on single pieces, over what the preset and the rules say"),
   seen: z
-    .array(z.string().max(40))
+    .array(z.string().regex(/^[0-9a-f]{8}(\*\d{1,4})?$/))
     .max(5000)
     .default([])
     .describe(
