@@ -81,14 +81,19 @@ test("the plane that is open is dragged, too: its own number follows in the form
   expect(await offset(page, id)).toBe(5);
 });
 
-test("a plane is made in place: through the middle of the stock, dragged to where it has to be", async ({ page }) => {
-  test.setTimeout(60_000);
+/** A block that is being split, and where planes for it are made. */
+async function splitting(page: Page) {
   const id = await postJob(page, [{ id: "a", type: "box", name: "Block", size: [60, 40, 20] }]);
   await page.goto(`/jobs/${id}`);
   await built(page);
   await tool(page, "Seam", "Split");
   await open(page).getByRole("group", { name: "Stock" }).getByRole("checkbox", { name: "Block" }).click();
-  const planes = open(page).getByRole("group", { name: "New plane" });
+  return { id, planes: open(page).getByRole("group", { name: "New plane" }) };
+}
+
+test("a plane is made in place: through the middle of the stock, dragged to where it has to be", async ({ page }) => {
+  test.setTimeout(60_000);
+  const { id, planes } = await splitting(page);
   await planes.getByRole("button", { name: "XY, level" }).click();
   await built(page);
   const tray = page.getByRole("region", { name: "Pieces" });
@@ -152,12 +157,7 @@ test("what takes long is followed by triangles, and it is said which of the two 
 });
 
 test("a plane is made where a face is clicked at, square to it", async ({ page }) => {
-  const id = await postJob(page, [{ id: "a", type: "box", name: "Block", size: [60, 40, 20] }]);
-  await page.goto(`/jobs/${id}`);
-  await built(page);
-  await tool(page, "Seam", "Split");
-  await open(page).getByRole("group", { name: "Stock" }).getByRole("checkbox", { name: "Block" }).click();
-  const planes = open(page).getByRole("group", { name: "New plane" });
+  const { id, planes } = await splitting(page);
   await planes.getByRole("button", { name: "Square to a face" }).click();
   await clickModel(page, [18, 5, 20]);
   await built(page);
