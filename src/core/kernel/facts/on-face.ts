@@ -2,7 +2,7 @@ import { lib } from "../library/library";
 import { scoped } from "../library/scope";
 import { asEdge, facesOf, type Shape } from "../library/topology";
 import { tessellate } from "../mesh/tessellate";
-import { add, cross, scale, sub, unit, type Vec3 } from "../space/vectors";
+import { add, cross, distance, scale, sub, unit, type Vec3 } from "../space/vectors";
 import { distanceToPoint, normalNear } from "./distance";
 
 /** A point that lies on a face, away from its edges: the middle of its largest triangle, put onto the exact surface. */
@@ -24,11 +24,47 @@ export function pointOnFace(face: Shape): Vec3 {
   return distanceToPoint(face, result)?.on2 ?? result;
 }
 
-/** The place on one face of a shape, by place, that is nearest to a point, and the way in which the face looks there. */
-export function onFaceNear(shape: Shape, place: number, near: Vec3): { at: Vec3; looks: Vec3 } {
+/** mm: by so much a point is moved about, to see whether the place on a face that is nearest to it stays where it is. */
+const STIR = 1e-5;
+
+const WAYS: Vec3[] = [
+  [1, 0, 0],
+  [-1, 0, 0],
+  [0, 1, 0],
+  [0, -1, 0],
+  [0, 0, 1],
+  [0, 0, -1],
+];
+
+/** mm: a place that goes further than this with the point is not one place. It may go a thousand times as far: it does near an axis. */
+const STAYS = STIR * 1e3;
+
+/** Of unit vectors: a face that looks another way by more than this beside a place has a tip or a fold there. */
+const SAME_LOOK = 1e-2;
+
+export interface PlaceOnFace {
+  at: Vec3;
+  /** The way in which the face looks there. */
+  looks: Vec3;
+}
+
+/**
+ * The place on one face of a shape, by place in it, that is nearest to a point. Told as `many` where other places of the face are as near
+ * (from the middle of a ball, from the axis of a round wall), and as `tip` where the face looks in several ways there (a cone's tip).
+ */
+export function onFaceNear(shape: Shape, place: number, near: Vec3): PlaceOnFace | "many" | "tip" {
   const face = facesOf(shape)[place]!;
-  const at = distanceToPoint(face, near)?.on2 ?? near;
-  return { at, looks: normalNear(face, at) };
+  const from = (point: Vec3): PlaceOnFace => {
+    const at = distanceToPoint(face, point)?.on2 ?? point;
+    return { at, looks: normalNear(face, at) };
+  };
+  const found = from(near);
+  for (const way of WAYS) {
+    const beside = from(add(near, scale(way, STIR)));
+    if (distance(beside.at, found.at) > STAYS) return "many";
+    if (distance(beside.looks, found.looks) > SAME_LOOK) return "tip";
+  }
+  return found;
 }
 
 /** Points along an edge of a face and, at each, the direction in the face's surface that leads out over that edge. */

@@ -4,7 +4,7 @@ import { fuse } from "../divide/fuse";
 import { loadNodeKernel } from "../library/node";
 import type { Shape } from "../library/topology";
 import { makeCylinder, makeSphere, makeTorus } from "../make/primitives";
-import { placed } from "../make/transform";
+import { mirrored, placed } from "../make/transform";
 import { add, scale, unit, type Vec3 } from "../space/vectors";
 import { notedGap } from "./gaps";
 import { areaOf, volumeOf } from "./mass";
@@ -34,7 +34,7 @@ describe("what a body weighs does not depend on where in the world it lies", () 
     }
   });
 
-  test("pieces of round bodies by chance, moved and turned, and made there", () => {
+  test("pieces of round bodies by chance, moved and turned, mirrored, and made there", () => {
     const random = new Random(9);
     const any = (size: number) => random.between(-size, size);
     const way = () => unit([any(1), any(1), any(1) + 1e-3]);
@@ -68,6 +68,7 @@ describe("what a body weighs does not depend on where in the world it lies", () 
           const there = placed(shape, { about: [1, 2, 3], axis: way(), angle: any(3), by: at });
           expect(volumeOf(there) / volume).toBeCloseTo(1, 10);
           expect(volumeWithin(there)).toBe(0);
+          expect(volumeOf(mirrored(shape, at, way())) / volume).toBeCloseTo(1, 10);
         }
         // A crossing computed there is as good as its edges say.
         const there = pieces(at);

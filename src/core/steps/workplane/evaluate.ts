@@ -10,6 +10,12 @@ import { aboutLine, midway, squareOn, throughPoints, touchingCylinder, towards, 
 
 type Values = ValuesOf<typeof workplane>;
 
+/** Why a face has no one place, or no one direction, by a given point. */
+const NO_PLACE = {
+  many: "Several places of the face are as near to that point. Give a place on the face itself.",
+  tip: "At that place the face looks in several ways, as at a cone’s tip. Give a place beside it.",
+};
+
 export const evaluateWorkplane = evaluates(workplane, {
   weighed: () => true,
   evaluate(values, context) {
@@ -86,8 +92,10 @@ function found(values: Values, context: StepContext): Plane {
       const ref =
         values.face[0] ?? fail("nothing-picked", "Pick the face that the workplane stands square on.", { step });
       const { body, face } = context.face(ref);
-      const { at, looks } = onFaceNear(body.shape, face, values.through);
-      return squareOn(at, looks, toRadians(values.angle));
+      const found = onFaceNear(body.shape, face, values.through);
+      if (found === "many" || found === "tip")
+        fail("no-place", NO_PLACE[found], { step, field: "through", bodies: [body.id] });
+      return squareOn(found.at, found.looks, toRadians(values.angle));
     }
     case "parallel": {
       const corner =

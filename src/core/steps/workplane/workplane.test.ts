@@ -120,6 +120,34 @@ describe("each way to a plane", () => {
     expect(plane.normal[2]).toBeCloseTo(0, 12);
   });
 
+  test("square to a ball's pole, and to no place that is not one: its middle, a ring's, a cone's tip", () => {
+    const solids: Step[] = [
+      { id: "s", type: "sphere", diameter: 40 },
+      { id: "k", type: "cone", diameter: 40, height: 30, axis: "x" },
+      { id: "t", type: "torus", diameter: 80, section: 16 },
+    ];
+    const at = (ref: { body: string; face: string }, through: number[]) => {
+      const built = buildSteps(...solids, { id: "w", type: "workplane", base: "square", face: [ref], through });
+      const item = built.bench.find(({ item: { id } }) => id === "w:plane")?.item;
+      return built.step("w").error?.message ?? (item?.kind === "workplane" && item.normal.map((x) => x || 0));
+    };
+    const ball = face("s:skin", "s:sphere");
+    const tip = face("k:side", "k:cone");
+    const ring = face("t:skin", "t:torus");
+    for (const pole of [20, -20, 19, 30]) close(at(ball, [0, 0, pole]) as number[], [1, 0, 0]);
+    close(at(ball, [1e-9, 1e-9, 20]) as number[], [1, 0, 0]);
+    for (const [ref, through] of [
+      [ball, [0, 0, 0]],
+      [ring, [0, 0, 0]],
+      [ring, [40, 0, 0]],
+      [ring, [0, 0, 50]],
+      [tip, [12, 0, 0]],
+    ] as const)
+      expect(at(ref, [...through])).toMatch(/^Several places of the face/);
+    expect(at(tip, [30, 0, 0])).toMatch(/^At that place the face looks in several ways/);
+    close(at(tip, [29.9, 20 / 300, 0]) as number[], [-30 / Math.hypot(20, 30), 20 / Math.hypot(20, 30), 0]);
+  });
+
   test("from another workplane, offset and parallel", () => {
     const first = {
       id: "w0",
@@ -214,6 +242,10 @@ describe("what cannot be", () => {
     [
       { base: "curve", edge: [edgeAt([20, 0, 20])], along: 50 },
       "The edge is 40 mm long, and 50 mm along it is past its end. Give a smaller distance.",
+    ],
+    [
+      { base: "square", face: [face("c:side", "c:cylinder")], through: [100, 0, 30] },
+      "Several places of the face are as near to that point. Give a place on the face itself.",
     ],
     [{ base: "workplane" }, "Pick the workplane to start from."],
     [
