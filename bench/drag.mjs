@@ -136,7 +136,8 @@ function hold(grip) {
   return grip.evaluate((slider) => {
     const { x, y } = slider.getBoundingClientRect();
     window.held = { x: x + 14, y: y + 14 };
-    // No pointer is really down.
+    // A real pointer brings the focus with it, and what it holds stays while its step fails. This one is not really down.
+    slider.focus();
     slider.setPointerCapture = () => {};
     const { x: clientX, y: clientY } = window.held;
     slider.dispatchEvent(new PointerEvent("pointerdown", { bubbles: true, button: 0, clientX, clientY, pointerId: 1 }));

@@ -233,3 +233,43 @@ test("sizes, radii and angles of the open step are dragged; none goes where it m
   await built(page);
   await expect(open(page).getByLabel("Turn by")).toHaveValue("45");
 });
+
+test("a radius is dragged in one go, past one that does not fit and back; by key it keeps the focus", async ({
+  page,
+}) => {
+  test.setTimeout(90_000);
+  const round = { id: "f", type: "fillet", name: "Round", edges: [{ body: "a:block", edge: "a:side:x+|a:side:z+" }] };
+  await openStep(page, [...body, round], "f", "Round");
+  const radius = page.getByRole("slider", { name: "Block: radius" });
+  const now = async () => Number(await radius.getAttribute("aria-valuenow"));
+  const box = (await radius.boundingBox())!;
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  // Which way it grows in the picture.
+  const tilt = await radius.locator("g").getAttribute("transform");
+  const turn = (Number(/-?[\d.]+/.exec(tilt!)![0]) * Math.PI) / 180;
+  const [dx, dy] = [Math.cos(turn), Math.sin(turn)];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  const seen: number[] = [];
+  for (const far of [9, 20, 30, 400, 22, 30]) {
+    await page.mouse.move(x + dx * far, y + dy * far, { steps: 3 });
+    await built(page);
+    seen.push(await now());
+  }
+  await page.mouse.up();
+  await built(page);
+  const [first, second, third, most, back, last] = seen as [number, number, number, number, number, number];
+  expect(first).toBeGreaterThan(2);
+  expect(second).toBeGreaterThan(first);
+  expect(third).toBeGreaterThan(second);
+  // The block is 20 high.
+  expect(most).toBeGreaterThan(20);
+  expect(back).toBeLessThan(20);
+  expect(last).toBe(third);
+  await expect(open(page).getByLabel("Radius")).toHaveValue(String(last));
+
+  for (const _ of [1, 2, 3]) await page.keyboard.press("ArrowDown");
+  await built(page);
+  await expect(radius).toBeFocused();
+  expect(await now()).toBeLessThan(last);
+});

@@ -29,6 +29,9 @@ function Arrows({ scene }: { scene: ViewScene }) {
     () => handlesOf({ editing, evaluation }, shownJob, part, found),
     [editing, evaluation, shownJob, part, found],
   );
+  // What is in hand stays, also while there is no place for it: until the round of its radius is there, or where the step fails on the way.
+  const [held, setHeld] = useState<Handle | null>(null);
+  const lost = held !== null && !handles.some((one) => keyOf(one) === keyOf(held));
   const own = ({ step, parameter }: Handle) => !parameter && step === editing?.step.id;
   const stepOf = ({ step }: Handle) =>
     step === editing?.step.id
@@ -37,6 +40,7 @@ function Arrows({ scene }: { scene: ViewScene }) {
   const show = (handle: Handle, value: number): boolean => {
     const step = stepOf(handle);
     if (!mayBe(step, handle, value, scopeIn(shownJob, part))) return false;
+    if (held && keyOf(held) === keyOf(handle)) setHeld({ ...handle, value });
     const { parameter } = handle;
     const set = withNumber(step, handle, value);
     if (own(handle)) workspace.getState().setValues(set);
@@ -67,11 +71,12 @@ function Arrows({ scene }: { scene: ViewScene }) {
     ("parameter" in dragged ? dragged.parameter.name === parameter?.name : dragged.step === step && !parameter);
   return (
     <div className="pointer-events-none absolute inset-0 overflow-hidden">
-      {handles.map((handle) => (
+      {(lost ? [...handles, held] : handles).map((handle) => (
         <Arrow
-          key={`${handle.step}.${handle.field}.${handle.index ?? 0}`}
+          key={keyOf(handle)}
           scene={scene}
           handle={handle}
+          onHold={setHeld}
           following={following && (isDragged(handle) || own(handle))}
           onShow={(value) => show(handle, value)}
           onKeep={(value) => keep(handle, value)}
@@ -81,6 +86,8 @@ function Arrows({ scene }: { scene: ViewScene }) {
   );
 }
 
+const keyOf = ({ step, field, index }: Handle): string => `${step}.${field}.${index ?? 0}`;
+
 /** Pixels from the place to the grip: farther where three begin at one. */
 const OUT = { alone: 44, several: 62 };
 
@@ -88,11 +95,14 @@ function Arrow({
   scene,
   handle,
   following,
+  onHold,
   onShow,
   onKeep,
 }: {
   scene: ViewScene;
   handle: Handle;
+  /** It has come into hand, or none is any more. */
+  onHold(handle: Handle | null): void;
   /** Whether what is shown is not yet what the number says. */
   following: boolean;
   /** False where the step may not have that number. */
@@ -148,7 +158,8 @@ function Arrow({
     if (text.trim() !== "" && Number.isFinite(typed)) put(Number(typed.toFixed(6)));
   };
   return (
-    <>
+    // biome-ignore lint/a11y/noStaticElementInteractions: it hears of the focus of what is in it
+    <div className="contents" onFocus={() => onHold(handle)} onBlur={() => onHold(null)}>
       <svg aria-hidden="true" className="absolute inset-0 size-full">
         <g stroke="var(--ink)" strokeWidth={1.6} fill="none" opacity={formula === null ? 1 : 0.5}>
           <line x1={from.x} y1={from.y} x2={place.left} y2={place.top} />
@@ -213,7 +224,7 @@ function Arrow({
           {following ? " …" : ""}
         </button>
       )}
-    </>
+    </div>
   );
 }
 
