@@ -1,10 +1,18 @@
 import path from "node:path";
 import { defineConfig } from "vitest/config";
 
+/** What weighs the memory of an engine, or puts something else in the place of a module: each in a thread of its own. */
+const ALONE = [
+  "src/core/evaluate/held.test.ts",
+  "src/core/evaluate/memory.test.ts",
+  "src/core/testing/trust/memory.test.ts",
+  "src/core/kernel/library/destructors.test.ts",
+  "src/core/kernel/facts/volume-within.test.ts",
+];
+
 export default defineConfig({
   resolve: { alias: { "@": path.resolve(import.meta.dirname ?? ".", "src") } },
   test: {
-    include: ["src/**/*.test.ts", "src/**/*.test.tsx"],
     pool: "threads",
     maxWorkers: 2,
     // Every method of the geometry library is held against what it is given; the browser's tests run without, as it is delivered.
@@ -12,5 +20,13 @@ export default defineConfig({
     // Guards against a hang, not a measure: a shared machine may be several times slower.
     testTimeout: 600_000,
     hookTimeout: 600_000,
+    projects: [
+      // The geometry library is loaded once for all of a thread, not anew for each file: a tenth of the whole run.
+      {
+        extends: true,
+        test: { name: "together", isolate: false, include: ["src/**/*.test.ts", "src/**/*.test.tsx"], exclude: ALONE },
+      },
+      { extends: true, test: { name: "alone", include: ALONE } },
+    ],
   },
 });
