@@ -60,7 +60,7 @@ export function fuse(args: readonly Shape[], crossings = true, divided = args.le
   const many = args.reduce((sum, arg) => sum + facesOf(arg).length, 0) > MANY_FACES;
   const noted = many ? Math.max(CLOSE, 1.01 * Math.max(...args.map(notedGap))) : Number.POSITIVE_INFINITY;
   let way = 0;
-  const seen = { hanging: false };
+  const seen: Seen = { hanging: false, gap: null };
   for (const attempt of attempts(args, crossings, delicate, seen)) {
     tellStage(++way === 1 ? "dividing" : `dividing, in another way (${way})`);
     try {
@@ -89,6 +89,7 @@ export function fuse(args: readonly Shape[], crossings = true, divided = args.le
         best?.fusion.free();
         return fusion;
       }
+      seen.gap = gap;
       if (best && best.gap <= gap) fusion.free();
       else {
         best?.fusion.free();
@@ -112,18 +113,33 @@ export function fuse(args: readonly Shape[], crossings = true, divided = args.le
   throw failure;
 }
 
+/** What came of the ways that were tried. */
+interface Seen {
+  /** Whether one lost a cut. */
+  hanging: boolean;
+  /** mm: how far apart the parts were that the last one made, where all else was right. */
+  gap: number | null;
+}
+
 /** The ways to divide, the plain one first. Each gives null where it does not apply. */
 function* attempts(
   args: readonly Shape[],
   crossings: boolean,
   delicate: boolean,
-  seen: { readonly hanging: boolean },
+  seen: Seen,
 ): Generator<() => Fusion | null> {
-  for (const { reversed, fuzzy, turned } of ATTEMPTS)
+  // Where both orders leave the same gap, to the last digit, that is how the library draws the crossing: no tolerance draws it closer.
+  const drawn = new Set<boolean>();
+  for (const { turned, fuzzy, reversed } of ATTEMPTS) {
+    if (drawn.has(turned)) continue;
+    const before = reversed ? seen.gap : null;
+    seen.gap = null;
     yield () =>
       withTurned(args, turned, (given) =>
         reversed ? turnedRound(fuseOnce([...given].reverse(), fuzzy, crossings)) : fuseOnce(given, fuzzy, crossings),
       );
+    if (seen.gap !== null && seen.gap === before) drawn.add(turned);
+  }
   // Lines of a cut that do not meet are made to: what that moves is told where the result is weighed.
   if (seen.hanging)
     for (const fuzzy of COARSE)
