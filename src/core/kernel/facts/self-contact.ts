@@ -3,7 +3,7 @@ import { lib } from "../library/library";
 import { scoped } from "../library/scope";
 import { asFace, facesOf, type Shape } from "../library/topology";
 import { trianglesCross } from "../space/triangle-crossing";
-import type { Box } from "../space/vectors";
+import { boxesMeet } from "../space/vectors";
 import { looseBoxOf } from "./box";
 import { nearest } from "./distance";
 import { parameterRange } from "./parameter-range";
@@ -25,15 +25,12 @@ export function meetsItself(shape: Shape): boolean {
   if (faces.some((_, place) => faceCrossesItself(shape, place))) return true;
   return faces.some((face, a) =>
     faces.some((other, b) => {
-      if (b <= a || !boxes[a] || !boxes[b] || !overlap(boxes[a], boxes[b])) return false;
+      if (b <= a || !boxes[a] || !boxes[b] || !boxesMeet(boxes[a], boxes[b], TOUCH)) return false;
       if ([...corners[a]!].some((vertex) => corners[b]!.has(vertex))) return false;
       return (nearest(face, other)?.gap ?? 1) < TOUCH;
     }),
   );
 }
-
-const overlap = (a: Box, b: Box): boolean =>
-  [0, 1, 2].every((axis) => a.min[axis]! <= b.max[axis]! + TOUCH && b.min[axis]! <= a.max[axis]! + TOUCH);
 
 /** Into how many parts a free-form face is divided each way, to see whether it crosses itself. */
 const PARTS = 80;

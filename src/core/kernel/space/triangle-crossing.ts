@@ -1,5 +1,5 @@
 import { rayHit } from "./ray-hit";
-import { sub, type Vec3 } from "./vectors";
+import { type Box, boxesMeet, sub, type Vec3 } from "./vectors";
 
 type Triangle = readonly [Vec3, Vec3, Vec3];
 
@@ -25,10 +25,14 @@ export function trianglesCross({
     { length: indices.length / 3 },
     (_, t): Triangle => [corner(3 * t), corner(3 * t + 1), corner(3 * t + 2)],
   );
+  const boxes = triangles.map(boxOf);
   const tried = new Set<number>();
-  for (const cell of cells(triangles))
-    for (const [i, a] of cell.entries())
-      for (const b of cell.slice(0, i)) {
+  for (const cell of cells(boxes))
+    for (let i = 1; i < cell.length; i++)
+      for (let j = 0; j < i; j++) {
+        const [a, b] = [cell[i]!, cell[j]!];
+        // Of those in a cell nearly all lie apart: that is seen first, and from their boxes.
+        if (!boxesMeet(boxes[a]!, boxes[b]!, 0)) continue;
         const pair = b * triangles.length + a;
         if (tried.has(pair)) continue;
         tried.add(pair);
@@ -37,27 +41,32 @@ export function trianglesCross({
   return false;
 }
 
-/** Puts triangles into the cells of a grid that their boxes reach into; each by its place. */
-function cells(triangles: readonly Triangle[]): number[][] {
-  const ends = (axis: number, pick: (...values: number[]) => number) =>
-    triangles.reduce((end, triangle) => pick(end, ...triangle.map((at) => at[axis]!)), triangles[0]?.[0][axis] ?? 0);
-  const low = [0, 1, 2].map((axis) => ends(axis, Math.min));
-  const high = [0, 1, 2].map((axis) => ends(axis, Math.max));
+const boxOf = ([p, q, r]: Triangle): Box => ({
+  min: [Math.min(p[0], q[0], r[0]), Math.min(p[1], q[1], r[1]), Math.min(p[2], q[2], r[2])],
+  max: [Math.max(p[0], q[0], r[0]), Math.max(p[1], q[1], r[1]), Math.max(p[2], q[2], r[2])],
+});
+
+/** Puts things by their boxes into the cells of a grid that these reach into; each by its place. */
+function cells(boxes: readonly Box[]): number[][] {
+  const ends = (axis: number) => ({
+    from: boxes.reduce((least, { min }) => Math.min(least, min[axis]!), Number.POSITIVE_INFINITY),
+    to: boxes.reduce((most, { max }) => Math.max(most, max[axis]!), Number.NEGATIVE_INFINITY),
+  });
+  const along = [ends(0), ends(1), ends(2)] as const;
   // Triangles lie on a surface: cells by the square root of their number along the longest side.
-  const longest = Math.max(...[0, 1, 2].map((axis) => high[axis]! - low[axis]!));
-  const size = longest / Math.max(1, Math.sqrt(triangles.length / TO_A_CELL)) || 1;
-  const grid = new Map<string, number[]>();
-  triangles.forEach((triangle, place) => {
-    const [from, to] = [Math.min, Math.max].map((pick) =>
-      [0, 1, 2].map((axis) => Math.floor((pick(...triangle.map((at) => at[axis]!)) - low[axis]!) / size)),
-    ) as [number[], number[]];
-    for (let x = from[0]!; x <= to[0]!; x++)
-      for (let y = from[1]!; y <= to[1]!; y++)
-        for (let z = from[2]!; z <= to[2]!; z++) {
-          const key = `${x} ${y} ${z}`;
+  const longest = Math.max(...along.map(({ from, to }) => to - from));
+  const size = longest / Math.max(1, Math.sqrt(boxes.length / TO_A_CELL)) || 1;
+  const place = (axis: 0 | 1 | 2, at: number) => Math.floor((at - along[axis].from) / size);
+  const [wide, deep] = [place(0, along[0].to) + 1, place(1, along[1].to) + 1];
+  const grid = new Map<number, number[]>();
+  boxes.forEach(({ min, max }, i) => {
+    for (let z = place(2, min[2]); z <= place(2, max[2]); z++)
+      for (let y = place(1, min[1]); y <= place(1, max[1]); y++)
+        for (let x = place(0, min[0]); x <= place(0, max[0]); x++) {
+          const key = (z * deep + y) * wide + x;
           const cell = grid.get(key);
-          if (cell) cell.push(place);
-          else grid.set(key, [place]);
+          if (cell) cell.push(i);
+          else grid.set(key, [i]);
         }
   });
   return [...grid.values()];
