@@ -1,7 +1,6 @@
 "use client";
-import { useVirtualizer } from "@tanstack/react-virtual";
 import { ArrowLeftRight } from "lucide-react";
-import { useCallback, useEffect, useMemo, useRef } from "react";
+import { useCallback, useMemo, useRef } from "react";
 import type { Trouble } from "@/core/errors";
 import type { ItemView, PieceView } from "@/engine/contract";
 import { Button, Choice, Range } from "../controls/controls";
@@ -10,14 +9,13 @@ import { useJob, useStores, useWorkspace } from "../state/context";
 import { inverted, type WantedFate } from "../state/fates";
 import { inOrder, isEvery, isShown } from "../state/piece-filter";
 import { pickedTo, toggled } from "../state/piece-picks";
-import { sideWord } from "../state/sides";
 import { useDecide } from "../state/use-decide";
 import type { ShownPieces } from "../state/workspace-store";
 import { ComesOut } from "./comes-out";
-import { CARD_WIDTH, PieceCard } from "./piece-card";
 import { FilterBar } from "./piece-filter";
 import { PieceGroups } from "./piece-groups";
 import { PicksBar } from "./piece-picks";
+import { PieceStrip } from "./piece-strip";
 
 /** While a seam is open the bench is the tray of its pieces: what each is, where it lies, and its fate. */
 export function PieceTray({ pieces }: { pieces: PieceView[] }) {
@@ -65,25 +63,6 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
     },
     [workspace],
   );
-  // Only the cards in sight are there: hundreds would take longer to make than the pieces themselves.
-  const strip = useRef<HTMLDivElement>(null);
-  const row = useVirtualizer({
-    horizontal: true,
-    count: visible.length,
-    getScrollElement: () => strip.current,
-    estimateSize: () => CARD_WIDTH,
-    getItemKey: (i) => visible[i]!.key,
-    gap: GAP,
-    overscan: 3,
-  });
-  const cards = row.getVirtualItems();
-  const first = cards[0]?.index ? cards[0] : undefined;
-  // What is picked in the view is brought into sight here.
-  const selected = useWorkspace((state) => state.selected);
-  const place = visible.findIndex(({ key }) => key === selected);
-  useEffect(() => {
-    if (place >= 0) row.scrollToIndex(place, { align: "auto" });
-  }, [place, row]);
   return (
     <section aria-label="Pieces" className="border-t border-line bg-paper">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 px-3 pt-2">
@@ -119,31 +98,16 @@ export function PieceTray({ pieces }: { pieces: PieceView[] }) {
         </FilterBar>
       ) : null}
       <PieceGroups groups={groups} pieces={pieces} before={before ?? NO_ITEMS} />
-      <div ref={strip} className="overflow-x-auto p-2">
-        <ul className="flex" style={{ gap: GAP, width: visible.length > 0 ? row.getTotalSize() : undefined }}>
-          {first ? <li role="presentation" className="shrink-0" style={{ width: first.start - GAP }} /> : null}
-          {cards.map(({ index }) => {
-            const piece = visible[index]!;
-            return (
-              <PieceCard
-                key={piece.key}
-                piece={piece}
-                called={stockName(piece, items)}
-                where={whereabouts(piece, items)}
-                nextGroup={groups[0] ?? "Group 1"}
-                asked={asked.has(piece.key) ? "asked about" : fresh.has(piece.key) ? "new" : null}
-                place={index + 1}
-                of={visible.length}
-                onFate={onFate}
-                onPick={onPick}
-              />
-            );
-          })}
-          {visible.length === 0 ? (
-            <li className="p-3 text-soft">No piece is {shown === "kept" ? "kept" : "scrapped"}.</li>
-          ) : null}
-        </ul>
-      </div>
+      <PieceStrip
+        pieces={visible}
+        items={items}
+        asked={asked}
+        fresh={fresh}
+        nextGroup={groups[0] ?? "Group 1"}
+        none={`No piece is ${shown === "kept" ? "kept" : "scrapped"}.`}
+        onFate={onFate}
+        onPick={onPick}
+      />
       <datalist id="piece-groups">
         {groups.map((group) => (
           <option key={group} value={group} />
@@ -165,26 +129,5 @@ function PullApart() {
   );
 }
 
-/** Pixels between cards. */
-const GAP = 8;
-
 const NONE: readonly Trouble[] = [];
 const NO_ITEMS: readonly ItemView[] = [];
-
-type Items = ReadonlyMap<string, ItemView>;
-
-function stockName(piece: PieceView, items: Items): string {
-  const [stock] = piece.stock;
-  return stock ? (items.get(stock)?.name ?? "Piece") : "Fill";
-}
-
-/** Where a piece lies, in words: “outside Foot pad, in front of Sheet”. */
-function whereabouts(piece: PieceView, items: Items): string {
-  return Object.entries(piece.sides)
-    .map(([id, side]) => {
-      const item = items.get(id);
-      const word = piece.stock.length === 0 && side === "out" ? "enclosed by" : sideWord(item, side);
-      return `${word} ${item?.name ?? "a picked face"}`;
-    })
-    .join(", ");
-}
