@@ -92,10 +92,10 @@ function found(values: Values, context: StepContext): Plane {
       const ref =
         values.face[0] ?? fail("nothing-picked", "Pick the face that the workplane stands square on.", { step });
       const { body, face } = context.face(ref);
-      const found = onFaceNear(body.shape, face, values.through);
-      if (found === "many" || found === "tip")
-        fail("no-place", NO_PLACE[found], { step, field: "through", bodies: [body.id] });
-      return squareOn(found.at, found.looks, toRadians(values.angle));
+      const place = onFaceNear(body.shape, face, values.through);
+      if (place === "many" || place === "tip")
+        fail("no-place", NO_PLACE[place], { step, field: "through", bodies: [body.id] });
+      return squareOn(place.at, place.looks, toRadians(values.angle));
     }
     case "parallel": {
       const corner =
