@@ -1,13 +1,14 @@
 import path from "node:path";
 import { defineConfig } from "vitest/config";
 
-/** What weighs the memory of an engine, or puts something else in the place of a module: each in a thread of its own. */
+/** What weighs the memory of an engine, puts something else in the place of a module, or rests on what a process keeps once: by itself. */
 const ALONE = [
   "src/core/evaluate/held.test.ts",
   "src/core/evaluate/memory.test.ts",
   "src/core/testing/trust/memory.test.ts",
   "src/core/kernel/library/destructors.test.ts",
   "src/core/kernel/facts/volume-within.test.ts",
+  "src/app/api/requests.test.ts",
 ];
 
 export default defineConfig({

@@ -118,17 +118,24 @@ function meridians(a: number, args: readonly Shape[]): PartingPlane[] {
 /** How far a flat face may be off tangent, as a part of the radius and as a cosine, for a round body to be parted where it touches. */
 const LEANING = 2e-2;
 
-/** In which planes round bodies are parted: those of the others' flat faces, or through their axes to where flat faces touch. */
-export const PARTINGS = ["flats", "meridians", "both"] as const;
+/**
+ * In which planes round bodies are parted: those of the others' flat faces, or through their axes to where flat faces touch; in the first of
+ * the flat ones alone, or in those after it, where all of them together cut where it is no help.
+ */
+export const PARTINGS = ["flats", "meridians", "both", "first", "later"] as const;
 type PartingManner = (typeof PARTINGS)[number];
 
 function partsOf(arg: Shape, a: number, args: readonly Shape[], owned: Shape[], manner: PartingManner): Half[] {
   const whole: Half = { arg: a, shape: arg, origins: facesOf(arg).map((_, f) => f) };
   if (shapeKind(arg) !== "solid" || !isRound(arg)) return [whole];
-  const planes = [
-    ...(manner === "meridians" ? [] : planesThrough(a, args)),
-    ...(manner === "flats" ? [] : meridians(a, args)),
-  ];
+  const flats = planesThrough(a, args);
+  const planes = {
+    flats,
+    meridians: meridians(a, args),
+    both: [...flats, ...meridians(a, args)],
+    first: flats.length > 1 ? flats.slice(0, 1) : [],
+    later: flats.slice(1),
+  }[manner];
   const box = looseBoxOf(arg);
   if (planes.length === 0 || !box) return [whole];
   const knives = planes.map(({ origin, normal }) => {

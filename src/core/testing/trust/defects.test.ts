@@ -183,25 +183,29 @@ test("25 workplanes cut a block into 26 pieces", () => {
   expect(built.reports.filter(({ kind }) => kind === "solid").length).toBeGreaterThanOrEqual(26);
 });
 
-test("a pipe run on from a ring of its own section: the elbow is one closed body", () => {
-  const built = build(job("elbow"));
-  expect(built.step("s").state).toBe("good");
-  const report = built.reports.find(({ id }) => id.startsWith("s:"))!;
-  expect(report).toMatchObject({ closed: true, valid: true });
-  // Ring (Pappus) and pipe, less what they have in common: how much of each line along X both hold, summed over Y and Z.
-  const [R, r, length, n] = [25, 7, 20, 400];
-  let common = 0;
-  for (let i = 0; i < n; i++)
-    for (let j = 0; j < n; j++) {
-      const [y, z] = [((i + 0.5) * length) / n, -r + ((j + 0.5) * 2 * r) / n];
-      const w = Math.sqrt(r * r - z * z);
-      const outer = Math.sqrt(Math.max(0, (R + w) ** 2 - y * y));
-      const inner = Math.sqrt(Math.max(0, (R - w) ** 2 - y * y));
-      common += Math.max(0, Math.min(R + w, outer) - Math.max(R - w, inner)) * (length / n) * ((2 * r) / n);
-    }
-  const expected = 2 * Math.PI ** 2 * R * r * r + Math.PI * r * r * length - common;
-  expect(relative(report.volume!, expected)).toBeLessThan(1e-5);
-});
+// Parted in the planes of both ends of the pipe, the ring of the second comes apart wrongly; in that of one it does not.
+test.each([20, 14.919])(
+  "a pipe of %d mm run on from a ring of its own section: the elbow is one closed body",
+  (height) => {
+    const built = build(job("elbow", { b: { height } }));
+    expect(built.step("s").state).toBe("good");
+    const report = built.reports.find(({ id }) => id.startsWith("s:"))!;
+    expect(report).toMatchObject({ closed: true, valid: true });
+    // Ring (Pappus) and pipe, less what they have in common: how much of each line along X both hold, summed over Y and Z.
+    const [R, r, length, n] = [25, 7, height, 400];
+    let common = 0;
+    for (let i = 0; i < n; i++)
+      for (let j = 0; j < n; j++) {
+        const [y, z] = [((i + 0.5) * length) / n, -r + ((j + 0.5) * 2 * r) / n];
+        const w = Math.sqrt(r * r - z * z);
+        const outer = Math.sqrt(Math.max(0, (R + w) ** 2 - y * y));
+        const inner = Math.sqrt(Math.max(0, (R - w) ** 2 - y * y));
+        common += Math.max(0, Math.min(R + w, outer) - Math.max(R - w, inner)) * (length / n) * ((2 * r) / n);
+      }
+    const expected = 2 * Math.PI ** 2 * R * r * r + Math.PI * r * r * length - common;
+    expect(relative(report.volume!, expected)).toBeLessThan(1e-5);
+  },
+);
 
 test("two rings that touch inside cross in two places", () => {
   const built = build(job("tori"));
