@@ -31,15 +31,16 @@ function Arrows({ scene }: { scene: ViewScene }) {
   );
   // What is in hand stays, also while there is no place for it: until the round of its radius is there, or where the step fails on the way.
   const [held, setHeld] = useState<Handle | null>(null);
-  const lost = held !== null && !handles.some((one) => keyOf(one) === keyOf(held));
   const own = ({ step, parameter }: Handle) => !parameter && step === editing?.step.id;
   const stepOf = ({ step }: Handle) =>
     step === editing?.step.id
       ? editing.step
-      : shownJob.parts.find(({ id }) => id === part)!.steps.find(({ id }) => id === step)!;
+      : shownJob.parts.find(({ id }) => id === part)!.steps.find(({ id }) => id === step);
+  // Not longer than its step: that may be undone by key while the arrow has the focus.
+  const lost = held !== null && stepOf(held) !== undefined && !handles.some((one) => keyOf(one) === keyOf(held));
   const show = (handle: Handle, value: number): boolean => {
     const step = stepOf(handle);
-    if (!mayBe(step, handle, value, scopeIn(shownJob, part))) return false;
+    if (!step || !mayBe(step, handle, value, scopeIn(shownJob, part))) return false;
     if (held && keyOf(held) === keyOf(handle)) setHeld({ ...handle, value });
     const { parameter } = handle;
     const set = withNumber(step, handle, value);
