@@ -1,10 +1,6 @@
-import { readFileSync } from "node:fs";
 import type { NextConfig } from "next";
+import { kernelVersion } from "./scripts/kernel-version.mjs";
 import { policy } from "./src/server/http/policy";
-
-const { version } = JSON.parse(readFileSync("node_modules/replicad-opencascadejs/package.json", "utf8")) as {
-  version: string;
-};
 
 const compressed = [{ type: "header" as const, key: "accept-encoding", value: ".*\\bbr\\b.*" }];
 
@@ -14,12 +10,12 @@ const config: NextConfig = {
   reactStrictMode: true,
   // Types are checked by `npm run types`, once, with the tests and scripts too.
   typescript: { ignoreBuildErrors: true },
-  env: { NEXT_PUBLIC_KERNEL_VERSION: version },
+  env: { NEXT_PUBLIC_KERNEL_VERSION: kernelVersion() },
   serverExternalPackages: ["@libsql/client", "libsql", "comlink", "tsx"],
   async rewrites() {
     return {
       beforeFiles: [
-        { source: "/kernel/:version/kernel.wasm", has: compressed, destination: "/kernel/:version/kernel.wasm.br" },
+        { source: "/kernel/:version/:name.wasm", has: compressed, destination: "/kernel/:version/:name.wasm.br" },
       ],
       afterFiles: [],
       fallback: [],
@@ -46,13 +42,13 @@ const config: NextConfig = {
       },
       { source: "/kernel/:path*", headers: [{ key: "Cache-Control", value: "public, max-age=31536000, immutable" }] },
       {
-        source: "/kernel/:version/kernel.wasm",
+        source: "/kernel/:version/:name.wasm",
         headers: [
           { key: "Content-Type", value: "application/wasm" },
           { key: "Vary", value: "Accept-Encoding" },
         ],
       },
-      { source: "/kernel/:version/kernel.wasm", has: compressed, headers: [{ key: "Content-Encoding", value: "br" }] },
+      { source: "/kernel/:version/:name.wasm", has: compressed, headers: [{ key: "Content-Encoding", value: "br" }] },
     ];
   },
 };

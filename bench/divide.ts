@@ -28,7 +28,12 @@ export async function pieces(rounds: number): Promise<void> {
       ...planes.map((plane, i) => ({ id: `w${i}`, type: "workplane", ...plane })),
       { id: "s", type: "seam", preset: "split", stock: ["a"], cutters: planes.map((_, i) => `w${i}`) },
     ];
-    const session = new EngineSession({ load: async () => {}, fetch: async () => null, store: async () => {} });
+    const session = new EngineSession({
+      load: async () => {},
+      loadTriangles: async () => {},
+      fetch: async () => null,
+      store: async () => {},
+    });
     const ours = async (size: number) => {
       const job = jobOf(steps(size));
       const start = performance.now();

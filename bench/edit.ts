@@ -23,7 +23,12 @@ import { median, show, time } from "./ratios";
  */
 export async function editToPicture(rounds: number): Promise<void> {
   const steps = thirtySteps();
-  const session = new EngineSession({ load: async () => {}, fetch: async () => null, store: async () => {} });
+  const session = new EngineSession({
+    load: async () => {},
+    loadTriangles: async () => {},
+    fetch: async () => null,
+    store: async () => {},
+  });
   let known: string[] = [];
   const ours = async (bore: number) => {
     const job = sized(steps, { bore });

@@ -2,6 +2,7 @@ import { pack } from "../src/core/evaluate/pack";
 import { viewKey } from "../src/core/evaluate/view-key";
 import type { Job } from "../src/core/job";
 import { loadNodeKernel } from "../src/core/kernel/library/node";
+import { loadNodeTriangles } from "../src/core/triangles/node";
 import { EngineSession } from "../src/engine/session";
 import type { Database } from "../src/server/db/client";
 import { fileBytes } from "../src/server/files/service";
@@ -11,6 +12,7 @@ import { storedGeometry, storeGeometry } from "../src/server/geometry/service";
 export async function seedViews(db: Database, job: Job): Promise<void> {
   const session = new EngineSession({
     load: () => loadNodeKernel(),
+    loadTriangles: () => loadNodeTriangles(),
     fetch: async (url) => {
       const [kind, key] = url.split(":") as [string, string];
       return (kind === "file" ? await fileBytes(db, key) : await storedGeometry(db, key)) ?? null;

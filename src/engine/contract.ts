@@ -82,6 +82,32 @@ export interface Evaluation<P = PieceView> {
   fronts?: Front[];
 }
 
+export interface RoughRequest {
+  job: Job;
+  part: string;
+  /** The open step, whose pieces are wanted as triangles. */
+  step: string;
+  /** Meshes that the asker has already, by mesh id. */
+  known: string[];
+}
+
+/** A piece as triangles: shown while the exact ones keep somebody waiting. */
+export interface RoughPiece {
+  stock: string[];
+  sides: Record<string, Side>;
+  /** The middle of its box. */
+  at: Vec3;
+  mesh: ViewMesh;
+}
+
+export interface RoughPieces {
+  pieces: RoughPiece[];
+  /** mm: how far the triangles may lie from what they stand for. */
+  within: number;
+  /** What divides, as it lies now, where that is drawn beside the pieces. */
+  cutters: ItemView[];
+}
+
 export interface ReleaseRequest {
   job: Job;
   part: string;
@@ -132,6 +158,8 @@ export interface ItemLine {
 export interface EngineConfig {
   /** Browser: where the kernel's module and WebAssembly file lie. */
   kernel?: { module: string; wasm: string };
+  /** Where what divides triangles lies, so. */
+  triangles?: { module: string; wasm: string };
   /** Where imported files and stored results are fetched from, each followed by a key. */
   files?: string;
   geometry?: string;
@@ -148,6 +176,8 @@ export interface Progress {
 /** All that an engine is asked, by name: what each operation is given, and what it gives. */
 export interface Operations {
   evaluate: { asks: EvaluateRequest; gives: Evaluation<SentPiece> };
+  /** The pieces of a step as triangles, in a few hundredths of a second; null where there are none of them. */
+  rough: { asks: RoughRequest; gives: RoughPieces | null };
   release: { asks: ReleaseRequest; gives: Uint8Array };
   /** Measures of one thing, or of two and how they lie to each other: exact. */
   measure: { asks: MeasureRequest; gives: Measurement };

@@ -1,6 +1,7 @@
 import { describe, expect, test } from "vitest";
 import { loadNodeKernel } from "@/core/kernel/library/node";
 import { jobOf } from "@/core/testing/harness";
+import { loadNodeTriangles } from "@/core/triangles/node";
 import type { Answer, EngineApi, Evaluation, Progress } from "./contract";
 import { Cancelled, EngineHost, type EngineWorker } from "./host";
 import { spawnNodeEngine } from "./node/spawn";
@@ -197,6 +198,7 @@ describe("the real engine in a thread", () => {
 test("what was stored and cannot be fetched, as when the server is away, is computed again", async () => {
   const session = new EngineSession({
     load: loadNodeKernel,
+    loadTriangles: loadNodeTriangles,
     fetch: () => Promise.reject(new TypeError("Failed to fetch")),
     store: () => Promise.reject(new TypeError("Failed to fetch")),
   });

@@ -25,7 +25,12 @@ test("changing one cutter of ten builds it and its seam again, and meshes the fa
       ...bars.map((bar, i) => (i === 3 ? { ...bar, diameter } : bar)),
       { id: "s", type: "seam", preset: "split", stock: ["a"], cutters: bars.map(({ id }) => id) },
     ]);
-  const session = new EngineSession({ load: async () => {}, fetch: async () => null, store: async () => {} });
+  const session = new EngineSession({
+    load: async () => {},
+    loadTriangles: async () => {},
+    fetch: async () => null,
+    store: async () => {},
+  });
   const { meshes } = (session as unknown as { views: { meshes: MeshStore } }).views;
   const evaluate = async (diameter: number) => {
     const known: string[] = [];

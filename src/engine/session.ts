@@ -16,9 +16,9 @@ import {
 import { hashBytes } from "@/core/hash";
 import type { Job, Part } from "@/core/job";
 import { kernelHeapBytes } from "@/core/kernel";
-import type { Answer, EngineApi, EngineConfig, EvaluateRequest, OperationName, Operations, Progress } from "./contract";
+import type { Answer, EngineApi, EngineConfig, OperationName, Operations, Progress } from "./contract";
 import { OPERATIONS } from "./operations";
-import type { Workshop } from "./operations/operation";
+import type { BuildRequest, Workshop } from "./operations/operation";
 import { asEngineFault } from "./tell-fault";
 import { Views } from "./views";
 
@@ -37,6 +37,8 @@ function telling(progress: (progress: Progress) => void, { steps }: Part) {
 /** What a host brings along: how to load the kernel and how to fetch bytes. */
 export interface Surroundings {
   load(config: EngineConfig): Promise<void>;
+  /** Loads what divides triangles, once. */
+  loadTriangles(config: EngineConfig): Promise<void>;
   /** The bytes at an address; null when there are none. */
   fetch(url: string): Promise<Uint8Array | null>;
   store(url: string, bytes: Uint8Array): Promise<void>;
@@ -81,14 +83,18 @@ export class EngineSession implements EngineApi, Workshop {
     this.storeSlow(result);
   }
 
-  async build(request: EvaluateRequest, progress?: (progress: Progress) => void): Promise<PartResult> {
-    const { job, upTo, pieces } = request;
+  triangles(): Promise<void> {
+    return this.surroundings.loadTriangles(this.config);
+  }
+
+  async build(request: BuildRequest, progress?: (progress: Progress) => void): Promise<PartResult> {
+    const { job, upTo, pieces, parties } = request;
     const part = job.parts.find((candidate) => candidate.id === request.part);
     if (!part) throw new SeamError({ code: "part-missing", message: "That part is no longer in the job." });
     await this.fetchFiles(job, request.files);
     const stored = await this.fetchStored(request.storedKeys ?? []);
     // With no step open nothing is held for one.
-    if (!pieces) this.held.clear();
+    if (!pieces && !parties) this.held.clear();
     // From here on it computes: whoever is patient only for so long counts from now.
     progress?.({ done: 0, total: part.steps.length, step: "" });
     return evaluatePart(job, part, {
@@ -100,11 +106,12 @@ export class EngineSession implements EngineApi, Workshop {
       },
       ...(upTo ? { upTo } : {}),
       ...(pieces ? { pieces, held: this.held } : {}),
+      ...(parties ? { parties } : {}),
       ...(progress ? telling(progress, part) : {}),
     });
   }
 
-  private async fetchFiles(job: Job, given: EvaluateRequest["files"] = {}): Promise<void> {
+  private async fetchFiles(job: Job, given: BuildRequest["files"] = {}): Promise<void> {
     for (const file of job.files) {
       // A file whose contents stand in the job is known by them, too.
       const own = file.text === undefined ? undefined : new TextEncoder().encode(file.text);

@@ -6,7 +6,7 @@ import type { PieceView, SentPiece } from "./contract";
 
 /** What is on the bench, as the page draws it: measures and names kept with their results, meshes only where they are asked for. */
 export class Views {
-  private readonly meshes = new MeshStore();
+  readonly meshes = new MeshStore();
   /** What was found out about pieces, as long as they are the same ones. */
   private readonly pieces = new WeakMap<object, PieceFacts>();
   /** Other engines may have worked for the same page, so that a number alone would not do. */

@@ -2,12 +2,12 @@ import { fail, SeamError, type Trouble } from "../errors";
 import { hashText } from "../hash";
 import { handlingOf, type Item } from "../items";
 import { type Job, type Part, type Step, scopeOf } from "../job";
-import { freeShape } from "../kernel";
+import { freeShape, KernelFault } from "../kernel";
 import type { Scope } from "../params";
 import type { Front } from "../seam";
 import { hearingStages, tellStage } from "../stage";
 import { activeValues, bringsIn, needsOf, resolveStep, stepType } from "../steps";
-import type { DoneStep, PieceReport, StepContext, StepOutcome } from "../steps/evaluation";
+import type { DoneStep, Parties, PieceReport, StepContext, StepOutcome } from "../steps/evaluation";
 import { evaluationOf } from "../steps/evaluations";
 import { Bench, type BenchItem, type Live, stepOf } from "./bench";
 import { drawnThrough, drawsThroughPoints } from "./drawn-points";
@@ -73,12 +73,17 @@ export class PartRun {
     let held = false;
     let before: BenchItem[] | undefined;
     let meanings: Meanings | undefined;
+    let parties: Parties | null = null;
     for (const step of this.part.steps) {
       const blank = { id: step.id, type: step.type, warnings: [], made: [], ms: 0 };
       let report: StepReport;
       if (step.id === this.options.upTo) {
         before = this.bench.items();
         meanings = meaningsOf(step, (id) => this.bench.find(id));
+      }
+      if (step.id === this.options.parties) {
+        parties = this.partiesOf(step);
+        held = true;
       }
       if (held) report = { ...blank, state: "held" };
       else if (step.suppressed) {
@@ -100,6 +105,7 @@ export class PartRun {
       noted: notedFaces(this.part.notes, (id) => this.bench.heirsOf(id)),
       ...(before ? { before } : {}),
       ...(meanings ? { meanings } : {}),
+      ...(parties ? { parties } : {}),
       ...(this.pieces ? { pieces: this.pieces } : {}),
       ...(this.fronts ? { fronts: this.fronts } : {}),
     };
@@ -168,6 +174,25 @@ export class PartRun {
         error: this.options.trial ? error : this.tried(error),
         ms: performance.now() - started,
       };
+    }
+  }
+
+  /** What a step divides and by what; null where it cannot be told, or would not be done. */
+  private partiesOf(written: Step): Parties | null {
+    const { step, problems } = resolveStep(written, this.scope);
+    if (step.suppressed || Object.keys(problems).length > 0) return null;
+    const context = this.contextOf(
+      step,
+      (ref) => this.bench.itemsOf(ref, step),
+      () => {},
+    );
+    try {
+      return evaluationOf(step.type)!.parties?.(step as never, context) ?? null;
+    } catch (cause) {
+      if (cause instanceof SeamError || cause instanceof KernelFault) return null;
+      throw cause;
+    } finally {
+      this.bench.takeNotes();
     }
   }
 

@@ -1,6 +1,6 @@
 import type { Trouble } from "../errors";
 import type { Front } from "../seam";
-import type { PieceReport } from "../steps/evaluation";
+import type { Parties, PieceReport } from "../steps/evaluation";
 import type { Bench, BenchItem } from "./bench";
 import type { ResultCache } from "./cache";
 import type { Held } from "./held";
@@ -40,6 +40,8 @@ export interface PartResult {
   pieces?: PieceReport[];
   /** With them: where each cutter cuts, and which way its front looks there. */
   fronts?: Front[];
+  /** What the step divides that was asked for; the caller frees it. */
+  parties?: Parties;
   /** The results used, for the cache to keep: those of parts that it brings something in from with them. */
   results: Map<string, StepResult>;
   /** What lies there, to be found by whoever names it. */
@@ -56,6 +58,8 @@ export interface EvaluateOptions {
   pieces?: string;
   /** Where that step keeps what other values of it leave as it is; without it, it makes all anew each time. */
   held?: Held;
+  /** The step of which only what it divides is wanted, and by what: it is not done, nor what comes after it. */
+  parties?: string;
   onStep?(report: StepReport, done: number, total: number): void;
   /** Told what a step is at while it takes its time: which, and in words. */
   onStage?(step: string, words: string): void;

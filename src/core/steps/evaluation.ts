@@ -4,7 +4,7 @@ import type { Body, Item } from "../items";
 import type { EdgeFacts, Shape, Vec3 } from "../kernel";
 import type { Resolved } from "../params";
 import type { CornerRef, EdgeRef, FaceRef } from "../references";
-import type { Front, Piece, PresetFate, Spot } from "../seam";
+import type { Front, Knife, Piece, PresetFate, Spot } from "../seam";
 import type { StepType } from "./declare";
 
 /** What a step may ask for while it is evaluated. */
@@ -117,6 +117,16 @@ export interface PieceReport {
 /** The values that a step is evaluated with: numbers with units are millimetres, degrees or plain numbers. */
 export type ValuesOf<T> = T extends StepType<infer S> ? Resolved<z.infer<S>> : never;
 
+/** What a step divides, and by what. */
+export interface Parties {
+  stock: readonly Body[];
+  knives: readonly Knife[];
+  /** Whether the stock divides each other, too. */
+  shared: boolean;
+  /** Lets go of the knives that were made for it. */
+  free(): void;
+}
+
 /** What a kind of step does. */
 export interface StepEvaluation<S extends z.ZodType = z.ZodType> {
   step: StepType<S>;
@@ -124,6 +134,8 @@ export interface StepEvaluation<S extends z.ZodType = z.ZodType> {
   weighed?(values: Resolved<z.infer<S>>): boolean;
   /** The result depends on these values, the referenced items and files alone. @throws SeamError */
   evaluate(values: Resolved<z.infer<S>>, context: StepContext): StepOutcome;
+  /** What it divides, for a picture of it before it is divided. Null where there is none. @throws SeamError */
+  parties?(values: Resolved<z.infer<S>>, context: StepContext): Parties | null;
 }
 
 /** Says what a declared kind of step does. */

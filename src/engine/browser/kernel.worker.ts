@@ -1,5 +1,6 @@
 import { expose } from "comlink";
 import { type LibraryFactory, loadKernel } from "@/core/kernel";
+import { loadTriangles, type TrianglesFactory } from "@/core/triangles";
 import { EngineSession } from "../session";
 
 /** The core in a browser worker. The kernel's module is imported as it lies on the server, past the bundler. */
@@ -11,6 +12,11 @@ const session = new EngineSession({
       locateFile: () => kernel.wasm,
       mainScriptUrlOrBlob: kernel.module,
     });
+  },
+  async loadTriangles({ triangles }) {
+    if (!triangles) throw new Error("The browser engine needs the address of what divides triangles.");
+    const module = await import(/* webpackIgnore: true */ /* turbopackIgnore: true */ triangles.module);
+    await loadTriangles(module.default as TrianglesFactory, triangles.wasm);
   },
   async fetch(url) {
     const response = await fetch(url);

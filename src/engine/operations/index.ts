@@ -6,10 +6,12 @@ import { list } from "./list";
 import { measure } from "./measure";
 import type { Operation } from "./operation";
 import { release } from "./release";
+import { rough } from "./rough";
 
 /** All that an engine can do: one file each. What it is asked and what it gives stands in the contract. */
 export const OPERATIONS: { [N in OperationName]: Operation<N> } = {
   evaluate,
+  rough,
   release,
   measure,
   check,

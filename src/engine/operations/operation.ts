@@ -2,10 +2,18 @@ import type { PartResult } from "@/core/evaluate";
 import type { EvaluateRequest, OperationName, Operations, Progress } from "../contract";
 import type { Views } from "../views";
 
+/** What is to be built. */
+export interface BuildRequest extends EvaluateRequest {
+  /** The step of which only what it divides is wanted, and by what. */
+  parties?: string;
+}
+
 /** What an operation has to work with: the parts that are built, and how they are seen. */
 export interface Workshop {
   /** Builds a part, from what is at hand where it is. @throws SeamError */
-  build(request: EvaluateRequest, progress?: (progress: Progress) => void): Promise<PartResult>;
+  build(request: BuildRequest, progress?: (progress: Progress) => void): Promise<PartResult>;
+  /** What divides triangles, loaded before they are. */
+  triangles(): Promise<void>;
   /** Keeps what a part was built of, lets go of the rest, and stores what took long. */
   keep(result: PartResult): void;
   views: Views;

@@ -1,6 +1,7 @@
 import type { Job } from "@/core/job";
 import { loadNodeKernel } from "@/core/kernel/library/node";
 import { jobOf } from "@/core/testing/harness";
+import { loadNodeTriangles } from "@/core/triangles/node";
 import type { Evaluation } from "../contract";
 import { EngineSession } from "../session";
 
@@ -9,7 +10,12 @@ export async function evaluated(
   steps: Record<string, unknown>[],
   open?: string,
 ): Promise<{ job: Job; evaluation: Evaluation }> {
-  const session = new EngineSession({ load: () => loadNodeKernel(), fetch: async () => null, store: async () => {} });
+  const session = new EngineSession({
+    load: () => loadNodeKernel(),
+    loadTriangles: () => loadNodeTriangles(),
+    fetch: async () => null,
+    store: async () => {},
+  });
   await session.start({});
   const job = jobOf(steps);
   const { answer } = await session.run("evaluate", {

@@ -35,7 +35,11 @@ import { StageRail } from "./stage-rail";
 import { TopBar } from "./top-bar";
 import { ViewBar } from "./view-bar";
 
-const KERNEL = `/kernel/${process.env.NEXT_PUBLIC_KERNEL_VERSION}`;
+/** Where a module of WebAssembly lies that engines import past the bundler. */
+function served(origin: string, name: string) {
+  const at = `${origin}/kernel/${process.env.NEXT_PUBLIC_KERNEL_VERSION}/${name}`;
+  return { module: `${at}.js`, wasm: `${at}.wasm` };
+}
 
 /** One job at work: stages on the left, the view, the build sheet on the right, the bench below. */
 export function Workspace({ initial, leanEngine }: { initial: JobState; leanEngine: boolean }) {
@@ -48,7 +52,8 @@ export function Workspace({ initial, leanEngine }: { initial: JobState; leanEngi
         const { origin } = window.location;
         host ??= startBrowserEngines(
           {
-            kernel: { module: `${origin}${KERNEL}/kernel.js`, wasm: `${origin}${KERNEL}/kernel.wasm` },
+            kernel: served(origin, "kernel"),
+            triangles: served(origin, "triangles"),
             files: `${origin}/api/files/`,
             geometry: `${origin}/api/geometry/`,
           },

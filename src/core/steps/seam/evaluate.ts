@@ -26,6 +26,7 @@ import { joinsOf, tellIdleJoins } from "./joins";
 import { knivesOf, unique } from "./knives";
 import { refuseMany, refuseManyMade } from "./many";
 import { tellNearFaces, touchRepairs } from "./near";
+import { partiesOf } from "./parties";
 import { roomAround } from "./room";
 import { listedOf, type Ruled, ruled } from "./ruled";
 import { refuseShort } from "./short";
@@ -36,6 +37,7 @@ type Values = ValuesOf<typeof seam>;
 
 export const evaluateSeam = evaluates(seam, {
   weighed: () => true,
+  parties: partiesOf,
   evaluate(values, context) {
     const stock = context.bodies(values.stock);
     if (values.preset === "fill") return guarded(stock, context, () => fill(values, context));

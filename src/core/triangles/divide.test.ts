@@ -1,0 +1,227 @@
+import fc from "fast-check";
+import { beforeAll, describe, expect, test } from "vitest";
+import { freePieces } from "../evaluate";
+import { areaOf, MeshStore, volumeOf } from "../kernel";
+import { loadNodeKernel } from "../kernel/library/node";
+import { build, jobOf } from "../testing/harness";
+import { type RoughPiece, roughlyDivided } from ".";
+import { loadNodeTriangles } from "./node";
+
+beforeAll(async () => {
+  await loadNodeKernel();
+  await loadNodeTriangles();
+});
+
+type Step = Record<string, unknown>;
+
+/** What the last step divides, as triangles; null where there are none. */
+function rough(steps: readonly Step[]): ReturnType<typeof roughlyDivided> {
+  const job = jobOf([...steps]);
+  const step = String(steps.at(-1)!.id);
+  const { parties } = build(job, { upTo: step, parties: step });
+  if (!parties) return null;
+  try {
+    return roughlyDivided(parties, new MeshStore());
+  } finally {
+    parties.free();
+  }
+}
+
+/** Twice the volume within triangles is a sum over them (the divergence theorem). */
+function volumeWithin({ mesh: { positions, indices } }: RoughPiece): number {
+  let six = 0;
+  for (let t = 0; t < indices.length; t += 3) {
+    const [a, b, c] = [0, 1, 2].map((k) => [...positions.subarray(3 * indices[t + k]!, 3 * indices[t + k]! + 3)]);
+    six += a![0]! * (b![1]! * c![2]! - b![2]! * c![1]!);
+    six += a![1]! * (b![2]! * c![0]! - b![0]! * c![2]!);
+    six += a![2]! * (b![0]! * c![1]! - b![1]! * c![0]!);
+  }
+  return six / 6;
+}
+
+const nameOf = ({ stock, sides }: { stock: readonly string[]; sides: Record<string, string> }): string =>
+  JSON.stringify([[...stock].sort(), Object.entries(sides).sort()]);
+
+/** Volumes by stock and sides. */
+function sums<T extends { stock: readonly string[]; sides: Record<string, string> }>(
+  pieces: readonly T[],
+  of: (piece: T) => number,
+): Map<string, number> {
+  const found = new Map<string, number>();
+  for (const piece of pieces) found.set(nameOf(piece), (found.get(nameOf(piece)) ?? 0) + of(piece));
+  return found;
+}
+
+/** Holds the triangles against the exact pieces: of the same stock, on the same sides, as large as triangles can tell. */
+function hold(steps: readonly Step[]): "held" | "none" | "refused" {
+  const step = String(steps.at(-1)!.id);
+  const exact = build(jobOf([...steps]), { upTo: step, pieces: step });
+  if (!exact.pieces || exact.step(step).state === "failed") return "refused";
+  try {
+    const found = rough(steps);
+    if (!found) return "none";
+    const own = exact.pieces.map(({ piece, shape }) => ({ ...piece, shape }));
+    const volumes = sums(own, ({ shape }) => volumeOf(shape));
+    const areas = sums(own, ({ shape }) => areaOf(shape));
+    const drawn = sums(found.pieces, volumeWithin);
+    for (const key of new Set([...volumes.keys(), ...drawn.keys()])) {
+      // Each face is off by what its triangles are, and what is thinner than twice that is not drawn.
+      const area = areas.get(key) ?? Math.max(...areas.values());
+      expect(
+        Math.abs((drawn.get(key) ?? 0) - (volumes.get(key) ?? 0)),
+        `${key} of ${JSON.stringify(steps)}`,
+      ).toBeLessThan(found.within * area + 1e-3);
+    }
+    return "held";
+  } finally {
+    freePieces(exact.pieces);
+  }
+}
+
+function piecesOf(steps: readonly Step[]): number {
+  const step = String(steps.at(-1)!.id);
+  const { pieces } = build(jobOf([...steps]), { upTo: step, pieces: step });
+  freePieces(pieces!);
+  return pieces!.length;
+}
+
+const block = (more: Step = {}): Step => ({ id: "a", type: "box", size: [60, 50, 40], at: [0, 0, -20], ...more });
+const seam = (more: Step): Step => ({ id: "s", type: "seam", stock: ["a"], ...more });
+
+describe("what a step divides, as triangles", () => {
+  test.each<[string, Step[]]>([
+    [
+      "by a plane, turned round",
+      [
+        block(),
+        { id: "w", type: "workplane", base: "yz", offset: 7, flip: true },
+        seam({ preset: "split", cutters: ["w"] }),
+      ],
+    ],
+    [
+      "by bodies that meet each other",
+      [
+        block(),
+        { id: "b", type: "cylinder", diameter: 20, height: 90, at: [5, 0, -45] },
+        { id: "c", type: "cylinder", diameter: 16, height: 90, at: [-45, 0, 0], axis: "x" },
+        seam({ preset: "subtract", cutters: ["b", "c"] }),
+      ],
+    ],
+    [
+      "by bodies apart from each other",
+      [
+        block(),
+        { id: "b", type: "cylinder", diameter: 8, height: 90, at: [18, 12, -45] },
+        { id: "c", type: "cylinder", diameter: 8, height: 90, at: [-18, 12, -45] },
+        { id: "d", type: "sphere", diameter: 14, at: [0, -12, 0] },
+        seam({ preset: "split", cutters: ["b", "c", "d"] }),
+      ],
+    ],
+    [
+      "united",
+      [block(), { id: "b", type: "sphere", diameter: 30, at: [25, 20, 10] }, seam({ preset: "union", cutters: ["b"] })],
+    ],
+    [
+      "chosen among what three bodies share",
+      [
+        block(),
+        { id: "b", type: "sphere", diameter: 34, at: [22, 0, 0] },
+        { id: "c", type: "cylinder", diameter: 20, height: 80, at: [12, 0, -40] },
+        seam({ preset: "choose", stock: ["a", "b", "c"], cutters: [] }),
+      ],
+    ],
+    [
+      "two bodies, each by the other and by a plane",
+      [
+        block(),
+        { id: "b", type: "sphere", diameter: 34, at: [22, 0, 0] },
+        { id: "w", type: "workplane", base: "zx", offset: 4 },
+        seam({ preset: "split", stock: ["a", "b"], cutters: ["w"], mutual: true }),
+      ],
+    ],
+  ])("%s", (_, steps) => {
+    expect(hold(steps)).toBe("held");
+    expect(rough(steps)!.pieces).toHaveLength(piecesOf(steps));
+  });
+
+  const wave = (open: boolean): Step => ({
+    id: "k",
+    type: "sketch",
+    on: "zx",
+    entities: [
+      { id: "p1", type: "point", x: open ? 10 : -60, y: -10 },
+      { id: "p2", type: "point", x: 0, y: 8 },
+      { id: "p3", type: "point", x: open ? -10 : 60, y: -6 },
+      { id: "l1", type: "line", from: "p1", to: "p2" },
+      { id: "l2", type: "line", from: "p2", to: "p3" },
+    ],
+  });
+
+  test("by a drawing, on its two sides", () => {
+    expect(hold([block(), wave(false), seam({ preset: "split", cutters: ["k"] })])).toBe("held");
+  });
+
+  test("a drawing that ends within the stock has no picture; the exact one says so", () => {
+    const steps = [block(), wave(true), seam({ preset: "split", cutters: ["k"], runOn: false })];
+    expect(rough(steps)).toBeNull();
+  });
+
+  test("of sheets, of what is filled or closed, of what cannot be done: none", () => {
+    const sheet = [
+      block(),
+      { id: "o", type: "offset-sheet", faces: [{ body: "a:solid", face: "a:top" }], distance: 3 },
+      { id: "w", type: "workplane", base: "yz", offset: 7 },
+    ];
+    expect(rough([...sheet, seam({ preset: "split", stock: ["o"], cutters: ["w"] })])).toBeNull();
+    expect(rough([...sheet, seam({ preset: "fill", stock: ["a"], cutters: ["w"] })])).toBeNull();
+    expect(rough([block(), seam({ preset: "split", cutters: [] })])?.pieces).toHaveLength(1);
+    expect(rough([block(), seam({ preset: "split", cutters: ["gone"] })])).toBeNull();
+  });
+
+  test("law: it is what the exact pieces are, on every side of every cutter", () => {
+    const at = fc.tuple(
+      fc.integer({ min: -20, max: 20 }),
+      fc.integer({ min: -20, max: 20 }),
+      fc.integer({ min: -15, max: 15 }),
+    );
+    const cutter = (id: string): fc.Arbitrary<Step> =>
+      fc.oneof(
+        fc.record({
+          id: fc.constant(id),
+          type: fc.constant("cylinder"),
+          diameter: fc.integer({ min: 4, max: 40 }),
+          height: fc.integer({ min: 10, max: 120 }),
+          at,
+          axis: fc.constantFrom("x", "y", "z"),
+        }),
+        fc.record({ id: fc.constant(id), type: fc.constant("sphere"), diameter: fc.integer({ min: 6, max: 60 }), at }),
+        fc.record({
+          id: fc.constant(id),
+          type: fc.constant("box"),
+          size: fc.tuple(
+            fc.integer({ min: 5, max: 60 }),
+            fc.integer({ min: 5, max: 60 }),
+            fc.integer({ min: 5, max: 60 }),
+          ),
+          at,
+        }),
+        fc.record({
+          id: fc.constant(id),
+          type: fc.constant("workplane"),
+          base: fc.constantFrom("xy", "yz", "zx"),
+          offset: fc.integer({ min: -24, max: 24 }),
+          flip: fc.boolean(),
+        }),
+      );
+    const seen: Record<string, number> = {};
+    fc.assert(
+      fc.property(cutter("b"), cutter("c"), cutter("d"), fc.constantFrom("split", "trim"), (b, c, d, preset) => {
+        const came = hold([block(), b, c, d, seam({ preset, cutters: ["b", "c", "d"] })]);
+        seen[came] = (seen[came] ?? 0) + 1;
+      }),
+      { numRuns: 40, seed: 20261130 },
+    );
+    expect(seen.none ?? 0).toBe(0);
+    expect(seen.held).toBeGreaterThan(20);
+  });
+});

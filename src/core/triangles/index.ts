@@ -1,0 +1,6 @@
+/** Solids of triangles, divided for the eye: quick, and as near as the triangles are. */
+export * from "./divide";
+export { loadTriangles, type TrianglesFactory } from "./library";
+export type { RoughMesh } from "./mesh";
+export { roughlyDivided } from "./parties";
+export type { Skin } from "./skin";

@@ -1,0 +1,63 @@
+import type { Manifold } from "manifold-3d";
+import { trianglesLibrary } from "./library";
+
+/** Triangles: xyz for each vertex, in mm, and three vertices for each triangle, anticlockwise as seen from outside. */
+export interface Skin {
+  positions: Float32Array;
+  indices: Uint32Array;
+}
+
+/** How many closed skins are kept as solids, those used last. */
+const MOST = 60;
+
+/** A stock that is divided again and again is welded once. */
+const kept = new Map<Skin, Manifold | null>();
+
+/** A closed skin as a solid, which stays this module's; null where its triangles do not close it. */
+export function solidOf(skin: Skin): Manifold | null {
+  const known = kept.get(skin);
+  const solid = known === undefined ? weldedSolid(skin) : known;
+  kept.delete(skin);
+  kept.set(skin, solid);
+  for (const [oldest, old] of kept) {
+    if (kept.size <= MOST) break;
+    old?.delete();
+    kept.delete(oldest);
+  }
+  return solid;
+}
+
+function weldedSolid(skin: Skin): Manifold | null {
+  const mesh = welded(skin);
+  return mesh && solidOfMesh(mesh);
+}
+
+type Mesh = InstanceType<ReturnType<typeof trianglesLibrary>["Mesh"]>;
+
+/** A skin whose triangles share their corners. */
+export function welded({ positions, indices }: Skin): Mesh {
+  const { Mesh } = trianglesLibrary();
+  const mesh = new Mesh({ numProp: 3, vertProperties: positions, triVerts: indices });
+  mesh.merge();
+  return mesh;
+}
+
+/** Null where the triangles do not close. */
+export function solidOfMesh(mesh: Mesh): Manifold | null {
+  try {
+    const solid = trianglesLibrary().Manifold.ofMesh(mesh);
+    if (solid.status() === "NoError" && !solid.isEmpty() && solid.volume() > 0) return solid;
+    solid.delete();
+    return null;
+  } catch {
+    // The library throws where a mesh is no solid.
+    return null;
+  }
+}
+
+/** What looked inwards looks outwards. */
+export function turnedOver({ positions, indices }: Skin): Skin {
+  const turned = indices.slice();
+  for (let t = 0; t < turned.length; t += 3) [turned[t + 1], turned[t + 2]] = [turned[t + 2]!, turned[t + 1]!];
+  return { positions, indices: turned };
+}
