@@ -106,6 +106,8 @@ export interface RoughPieces {
   within: number;
   /** What divides, as it lies now, where that is drawn beside the pieces. */
   cutters: ItemView[];
+  /** How long it took once all was there for it, ms. */
+  took: number;
 }
 
 export interface ReleaseRequest {

@@ -155,6 +155,11 @@ function dividedByOpen(parts: readonly Part[], knife: Exclude<RoughKnife, Closed
   if (knife.kind === "sheet" && !screen) return null;
   if (screen) owned.take(screen.solid);
   for (const { solid, stock, sides } of parts) {
+    const whole = knife.kind === "plane" ? sideOf(knife, solid.boundingBox()) : null;
+    if (whole) {
+      made.push({ solid, stock, sides: { ...sides, [knife.id]: whole } });
+      continue;
+    }
     const both = owned.take(
       knife.kind === "plane"
         ? solid.splitByPlane([...knife.normal], dot(knife.origin, knife.normal))
@@ -175,6 +180,14 @@ interface Box {
 }
 
 const overlap = (a: Box, b: Box): boolean => a.min.every((value, k) => value <= b.max[k]! && b.min[k]! <= a.max[k]!);
+
+/** The side of a plane that a box lies on; null where it lies on both. */
+function sideOf({ origin, normal }: Extract<RoughKnife, { kind: "plane" }>, { min, max }: Box): Side | null {
+  const offset = dot(origin, normal);
+  const over = (far: 1 | -1) => normal.reduce((sum, n, k) => sum + n * (n * far > 0 ? max[k]! : min[k]!), 0) - offset;
+  if (over(-1) >= 0) return "front";
+  return over(1) <= 0 ? "back" : null;
+}
 
 const holds = (outer: Box, inner: Box): boolean =>
   outer.min.every((value, k) => value <= inner.min[k]! && inner.max[k]! <= outer.max[k]!);

@@ -5,6 +5,7 @@ import type { Operation } from "./operation";
 /** What a step divides as triangles: the steps before it are done, it is not. */
 export const rough: Operation<"rough"> = async (workshop, { job, part, step, known }) => {
   await workshop.triangles();
+  const from = performance.now();
   const result = await workshop.build({ job, part, upTo: step, parties: step, known });
   const { parties } = result;
   try {
@@ -16,10 +17,12 @@ export const rough: Operation<"rough"> = async (workshop, { job, part, step, kno
     const cutters = result.bench.flatMap((entry) =>
       cutting.has(entry.item.id) && entry.item.kind !== "solid" ? [workshop.views.item(entry, result, has)] : [],
     );
+    const { within } = divided;
     return {
-      within: divided.within,
+      within,
       cutters,
       pieces: divided.pieces.map(({ mesh, ...piece }) => ({ ...piece, mesh: asOneFace(mesh) })),
+      took: performance.now() - from,
     } satisfies RoughPieces;
   } finally {
     parties?.free();

@@ -2,7 +2,6 @@
 import { useEffect, useMemo, useRef } from "react";
 import { pack } from "@/core/evaluate/pack";
 import { viewKey } from "@/core/evaluate/view-key";
-import type { Job } from "@/core/job";
 import { type Evaluation, isBodyView, type ViewMesh } from "@/engine/contract";
 import { Cancelled, type EngineHost } from "@/engine/host";
 import { api } from "./api";
@@ -11,26 +10,17 @@ import { withDragged } from "./handles";
 import { Newest } from "./newest";
 import { problemsOf, scopeIn, withOpenStep } from "./open-values";
 import { ProgressTeller } from "./progress";
+import { LATE, Roughly, type Wanted } from "./roughly";
 import { withSamePieces } from "./same-pieces";
 import { withSameReports } from "./same-reports";
 import { StoredViews, takeMeshes } from "./stored-views";
-import type { Editing, WorkspaceStoreApi } from "./workspace-store";
+import type { WorkspaceStoreApi } from "./workspace-store";
 
 /**
  * What is under way is stopped for something newer once it has run for this long, ms. It costs the engine all that it keeps, so
  * what ends in a moment is waited for.
  */
 const PATIENCE = 4000;
-
-/** ms: what takes longer keeps somebody waiting, and is shown by triangles meanwhile where it can be. */
-const LATE = 120;
-
-/** What is to be shown: a part of a job, with the step that is open in it. */
-interface Wanted {
-  job: Job;
-  part: string;
-  editing: Editing | null;
-}
 
 /**
  * Keeps what is shown in step with the job and the open step: change → document → evaluate → view. A change is computed at once;
@@ -54,7 +44,7 @@ export function useEvaluation(): { stop(): void; again(): void } {
     if (editing && Object.keys(problemsOf(editing.step, scopeIn(job, part))).length > 0) return;
     // Not when its turn comes: the engine may still be at the part that was shown before.
     if (!editing) void stored.show(job, part);
-    newest.put({ job: withDragged(job, part, dragged), part, editing });
+    newest.put({ job: withDragged(job, part, dragged), part, editing, dragged: dragged !== null });
   };
   const latest = useRef(again);
   latest.current = again;
@@ -73,6 +63,7 @@ function evaluation(
 ) {
   /** The keys of what an earlier visit stored, and of which view. */
   let stored: { view: string; keys: string[] } | null = null;
+  const triangles = new Roughly(workspace, engines, waits);
   /** Whether it is still what the workspace is about: the same part, with the same step open. */
   const isWanted = ({ part, editing }: Wanted) => {
     const now = workspace.getState();
@@ -93,8 +84,11 @@ function evaluation(
     let over = false;
     const teller = new ProgressTeller(workspace);
     teller.begin(shown.steps.length);
-    const lateness = setTimeout(() => workspace.setState({ late: true }), LATE);
+    let lateness: ReturnType<typeof setTimeout> | undefined;
     try {
+      if (await triangles.show(wanted, job, signal)) return;
+      lateness = setTimeout(() => workspace.setState({ late: true }), LATE);
+      const asked = performance.now();
       const { meshes, evaluation: shownBefore } = workspace.getState();
       const pieces = shownBefore?.pieces ?? [];
       const sent = await engines().ask(
@@ -116,6 +110,7 @@ function evaluation(
         },
       );
       over = true;
+      triangles.took(wanted, performance.now() - asked);
       teller.end();
       if (!isWanted(wanted)) {
         workspace.setState({ engine: { kind: "idle" } });
@@ -130,6 +125,7 @@ function evaluation(
         evaluatedFor: editing?.step.id ?? null,
         evaluatedJob: job,
         late: workspace.getState().late && waits(),
+        rough: null,
         meshes: all,
         engine: { kind: "idle" },
       });
@@ -140,7 +136,7 @@ function evaluation(
     } catch (cause) {
       over = true;
       teller.end();
-      workspace.setState({ late: false });
+      workspace.setState({ late: false, rough: null });
       if (cause instanceof Cancelled) workspace.setState({ engine: { kind: "stopped" } });
       else
         workspace.setState({

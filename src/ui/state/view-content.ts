@@ -8,6 +8,7 @@ import { pieceColour } from "../viewport/palette";
 import { troubleOf } from "./draw-body";
 import { type MovedPlane, partingOf } from "./moved-plane";
 import { isShown } from "./piece-filter";
+import { type RoughView, roughOf, withMoved } from "./rough";
 import { isOut } from "./visibility";
 import { foundIn } from "./whereabouts";
 import type { WorkspaceStore } from "./workspace-store";
@@ -32,6 +33,7 @@ const DRAWN = [
   "measuring",
   "checking",
   "late",
+  "rough",
 ] as const satisfies readonly (keyof WorkspaceStore)[];
 
 export type State = Pick<WorkspaceStore, (typeof DRAWN)[number]>;
@@ -54,7 +56,8 @@ export function shownPieces(state: Pick<State, "editing" | "picking" | "evaluati
 export function viewContentOf(state: State, dark: boolean, part: Part, moved: MovedPlane | null = null): ViewContent {
   const { hover, section } = state;
   const pieces = shownPieces(state);
-  const items = itemsToShow(state);
+  const rough = roughOf(state.rough, state.editing);
+  const items = withMoved(itemsToShow(state), rough);
   const picked = pickedItems(state);
   const drawing: ViewContent = {
     bodies: [],
@@ -78,7 +81,7 @@ export function viewContentOf(state: State, dark: boolean, part: Part, moved: Mo
     if (!isOut(item, part, choices)) shownAs(item).draw(item, drawing, { state, part, dark, picked });
   }
   if (pieces) {
-    drawing.bodies.push(...drawPieces(pieces, state, moved));
+    drawing.bodies.push(...(rough ? drawRough(rough, pieces, state) : drawPieces(pieces, state, moved)));
     for (const plane of drawing.planes) {
       plane.pane = false;
       if (plane.id === moved?.id) plane.origin = moved.origin;
@@ -136,24 +139,46 @@ function drawPieces(pieces: PieceView[], state: State, moved: MovedPlane | null)
   return pieces.flatMap((piece, i): DrawnBody[] => {
     const look = lookOfPiece(piece, state);
     if (look === null) return [];
-    return [
-      {
-        id: piece.key,
-        mesh: piece.mesh,
-        look,
-        colour: pieceColour(piece.index),
-        solid: piece.measures.closed,
-        hatch: "metal",
-        faces: [],
-        edges: [],
-        corners: [],
-        litCorners: [],
-        picked: state.pickedPieces.has(piece.key),
-        paint: null,
-        shift: shifts[i]!,
-        ...(moved ? partedBy(moved, piece, pieces, state) : {}),
-      },
-    ];
+    return [{ ...drawnPiece(piece, look, shifts[i]!, state), ...(moved ? partedBy(moved, piece, pieces, state) : {}) }];
+  });
+}
+
+function drawnPiece(piece: PieceView, look: "body" | "ghost", shift: DrawnBody["shift"], state: State): DrawnBody {
+  return {
+    id: piece.key,
+    mesh: piece.mesh,
+    look,
+    colour: pieceColour(piece.index),
+    solid: piece.measures.closed,
+    hatch: "metal",
+    faces: [],
+    edges: [],
+    corners: [],
+    litCorners: [],
+    picked: state.pickedPieces.has(piece.key),
+    paint: null,
+    shift,
+  };
+}
+
+/** Pieces as triangles, each as the exact one looked that it stands for; one that stands for none is of no colour. */
+function drawRough({ pieces: rough, standsFor }: RoughView, pieces: PieceView[], state: State): DrawnBody[] {
+  const shifts = new Map(shiftsOf(pieces, state.pull).map((shift, i) => [pieces[i]!.key, shift] as const));
+  const seen = new Set<string>();
+  return rough.flatMap(({ mesh }, i): DrawnBody[] => {
+    const was = standsFor[i] ?? null;
+    const look = was ? lookOfPiece(was, state) : "body";
+    if (look === null) return [];
+    if (!was) {
+      const [any] = pieces;
+      return any
+        ? [{ ...drawnPiece(any, look, [0, 0, 0], state), id: `rough:${i}`, mesh, colour: null, picked: false }]
+        : [];
+    }
+    const drawn = drawnPiece(was, look, shifts.get(was.key) ?? [0, 0, 0], state);
+    const id = seen.has(was.key) ? `rough:${i}` : was.key;
+    seen.add(was.key);
+    return [{ ...drawn, id, mesh }];
   });
 }
 

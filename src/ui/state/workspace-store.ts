@@ -10,6 +10,7 @@ import type { Dragged } from "./handles";
 import type { Measuring } from "./measuring";
 import { EVERY, type PieceOrder } from "./piece-filter";
 import type { PiecePicks } from "./piece-picks";
+import type { RoughView } from "./rough";
 
 export type EngineState =
   | { kind: "starting" }
@@ -57,6 +58,8 @@ export interface WorkspaceStore {
   evaluatedJob: Job | null;
   /** Whether what is exact keeps somebody waiting: until it is there, triangles follow the hand. */
   late: boolean;
+  /** What is shown by triangles meanwhile, where they are worked out by the engine; null where what is exact is shown. */
+  rough: RoughView | null;
   /** Meshes by mesh id, so that an unchanged body is not sent twice. */
   meshes: Map<string, ViewMesh>;
   engine: EngineState;
@@ -121,6 +124,7 @@ export function createWorkspaceStore(part: string) {
     evaluation: null,
     evaluatedJob: null,
     late: false,
+    rough: null,
     evaluatedFor: null,
     meshes: new Map(),
     engine: { kind: "starting" },
@@ -158,6 +162,7 @@ export function createWorkspaceStore(part: string) {
       set({
         editing,
         dragged: null,
+        rough: null,
         sketchPicked: [],
         hoveredRegion: null,
         picking: null,

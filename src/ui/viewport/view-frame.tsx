@@ -4,6 +4,7 @@ import { formatLength } from "../settings/format";
 import { settings, useSettings } from "../settings/settings";
 import { useJob, useWorkspace } from "../state/context";
 import { followed } from "../state/moved-plane";
+import { roughOf } from "../state/rough";
 import { FIELDS } from "./floor";
 import type { ViewScene } from "./scene";
 import type { StandardView } from "./view-camera";
@@ -135,15 +136,16 @@ function Status({ scene }: { scene: ViewScene }) {
   const perspective = useSettings((state) => state.perspective);
   const field = scene.floorField;
   const job = useJob((state) => state.job);
-  const triangles = useWorkspace((state) => followed(state, job) !== null);
+  const parted = useWorkspace((state) => followed(state, job) !== null);
+  const within = useWorkspace(({ rough, editing }) => roughOf(rough, editing)?.within ?? null);
   return (
     <section
       aria-label="Where the pointer is"
       className="absolute inset-x-0 bottom-0 flex h-7 items-center gap-4 overflow-hidden border-t border-line bg-sheet/90 px-2.5 text-[0.8125rem] whitespace-nowrap text-soft"
     >
-      {triangles ? (
+      {parted || within !== null ? (
         <span role="status" data-triangles className="rounded bg-warn-wash px-1.5 text-warn">
-          Triangles: the exact cut follows
+          Triangles{within !== null ? `, to ${formatLength(within, units)}` : ""}: the exact cut follows
         </span>
       ) : null}
       {field !== null ? <span data-floor={field}>Floor: {formatLength(field, units)} a field</span> : null}
