@@ -1,15 +1,19 @@
 // What a movement of a number in the view costs on every part of the demo, in Chromium, against a tenth of a second, which is ten
-// pictures a second: the time for scripts, styles and layout of the page and that of the engine, and beside it how long it is until a
-// picture of that number stands, with what the browser takes to draw it without a graphics card: the exact one, or where that keeps
-// somebody waiting, triangles. The application as it is delivered, with the demo as `npm run demo` stores it.
-import { mkdtempSync, rmSync } from "node:fs";
+// pictures a second: the processor's time for scripts, styles and layout of the page for each movement, and for its engines for the
+// picture that comes of it (Linux counts those thread by thread). Beside it how many pictures came in a second, and how many of them
+// were triangles: those have in them what the browser takes to draw without a graphics card, and what else the machine is at. The
+// application as it is delivered, with the demo as `npm run demo` stores it.
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { chromium } from "@playwright/test";
 import { build, root, run } from "../scripts/lib.mjs";
-import { answering, median, serve } from "./serve.mjs";
+import { answering, serve } from "./serve.mjs";
 
-const MOVEMENTS = 9;
+/** A movement each 40 ms, as a pointer makes them. */
+const MOVEMENTS = 90;
+/** A part by its name, for that one alone. */
+const [only] = process.argv.slice(2);
 const folder = mkdtempSync(path.join(tmpdir(), "bold-seam-drag-"));
 const database = path.join(folder, "jobs.db");
 process.env.DATABASE_URL = `file:${database}`;
@@ -25,35 +29,37 @@ try {
     args: ["--no-sandbox", "--enable-unsafe-swiftshader"],
   });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  // When the page asked its engines first since it was last looked at, when one answered last, and what is not answered yet.
+  // Told of each answer of the engines to what the page asked.
   await page.addInitScript(() => {
     const Given = window.Worker;
-    window.engine = { asked: 0, answered: 0, waiting: new Set() };
+    window.engine = { answered: () => {} };
     window.Worker = class extends Given {
       constructor(...given) {
         super(...given);
+        const asked = new Map();
+        this.post = ({ id, argumentList }) => asked.set(id, argumentList?.[0]?.value);
         this.addEventListener("message", ({ data }) => {
-          if (window.engine.waiting.delete(data?.id)) window.engine.answered = performance.now();
+          const operation = asked.get(data?.id);
+          if (asked.delete(data?.id) && operation) window.engine.answered(operation);
         });
       }
       postMessage(...given) {
-        window.engine.asked ||= performance.now();
-        if (given[0]?.id) window.engine.waiting.add(given[0].id);
+        this.post(given[0]);
         return super.postMessage(...given);
       }
     };
   });
-  const session = await page.context().newCDPSession(page);
-  await session.send("Performance.enable");
+  const session = { browser: await browser.newBrowserCDPSession(), page: await page.context().newCDPSession(page) };
+  await session.page.send("Performance.setTimeDomain", { timeDomain: "threadTicks" });
+  await session.page.send("Performance.enable");
   await page.goto(`${address}/jobs/${demo.id}`);
   const idle = () => page.locator('[data-engine="idle"]').waitFor({ state: "attached", timeout: 120_000 });
   await idle();
-  // What the engines do by themselves when they have come is over by then.
-  await page.waitForTimeout(12_000);
-  for (const part of document.parts) {
+  await quiet(page, session);
+  for (const part of document.parts.filter(({ name }) => !only || name === only)) {
     await page.getByLabel("Part", { exact: true }).selectOption({ label: part.name });
     await idle();
-    let [worst, cost, where, kind] = [0, 0, "", ""];
+    let worst = null;
     // Of each kind the last: there the most is built.
     const kinds = new Map(part.steps.filter(({ suppressed }) => !suppressed).map(({ type, id }) => [type, id]));
     for (const id of kinds.values()) {
@@ -65,31 +71,23 @@ try {
       await idle();
       const grip = page.locator('[data-handle][aria-disabled="false"]').first();
       if ((await grip.count()) > 0) {
-        const times = [];
+        const what = await grip.getAttribute("aria-label");
         await hold(grip);
-        for (let i = 1; i <= MOVEMENTS; i++) {
-          const before = await worked(session);
-          const made = await movement(grip, 12 * (1 + (i % 3)));
-          if (made) times.push({ ...made, cost: (await worked(session)) - before + made.engine });
-        }
-        const middle = (of) => (times.length > 2 ? median(times.slice(2).map(of)) : 0);
-        if (middle((one) => one.cost) > cost)
-          [worst, cost, where, kind] = [
-            middle((one) => one.took),
-            middle((one) => one.cost),
-            await grip.getAttribute("aria-label"),
-            times.slice(2).some((one) => one.triangles) ? "triangles" : "exact",
-          ];
-        // What is exact comes when the hand rests.
-        await page.waitForTimeout(400);
-        await idle();
+        // What has never run yet is slower.
+        await moved(grip, MOVEMENTS / 3);
+        const before = await worked(session);
+        const made = await moved(grip, MOVEMENTS);
+        const after = await worked(session);
+        const cost = (after.page - before.page) / MOVEMENTS + (after.engines - before.engines) / made.pictures;
+        if (made.pictures > 2 && cost > (worst?.cost ?? 0)) worst = { ...made, cost, what };
       }
       await page.locator("[data-open-step] button", { hasText: "Discard" }).click();
       await idle();
     }
-    if (worst === 0) continue;
-    show(`“${part.name}” dragged: the slowest, ${where}`, cost / 100, "≤ 1");
-    show(`  until its picture stands: ${kind}`, worst / 100, "(to compare)");
+    if (!worst) continue;
+    show(`“${part.name}” dragged: the slowest, ${worst.what}`, worst.cost / 100, "≤ 1");
+    const share = Math.round((100 * worst.triangles) / worst.pictures);
+    show(`  pictures a second, ${share} % of them triangles`, (1000 * worst.pictures) / worst.took, "(to compare)");
   }
   await browser.close();
 } finally {
@@ -97,44 +95,57 @@ try {
   rmSync(folder, { recursive: true, force: true });
 }
 
-/** ms of the page's own work so far. */
-async function worked(session) {
-  const { metrics } = await session.send("Performance.getMetrics");
-  const of = (name) => metrics.find((metric) => metric.name === name)?.value ?? 0;
-  return 1000 * (of("ScriptDuration") + of("LayoutDuration") + of("RecalcStyleDuration"));
+/** Waits until the engines are done with what they do by themselves when they have come. */
+async function quiet(page, session) {
+  for (let still = 0, left = 120; still < 4 && left > 0; left--) {
+    const before = await worked(session);
+    await page.waitForTimeout(500);
+    still = (await worked(session)).engines - before.engines < 25 ? still + 1 : 0;
+  }
 }
 
-/**
- * ms from a movement of the pointer to the picture of the number that it makes, how long the engine was at it, and whether that picture
- * is one of triangles; null where it makes none.
- */
-function movement(grip, pixels) {
+/** ms of the processor's time so far that scripts, styles and layout of the page took, and its engines. */
+async function worked({ browser, page: target }) {
+  const { metrics } = await target.send("Performance.getMetrics");
+  const of = (name) => metrics.find((metric) => metric.name === name)?.value ?? 0;
+  const { processInfo } = await browser.send("SystemInfo.getProcessInfo");
+  let engines = 0;
+  for (const { id } of processInfo.filter(({ type }) => type === "renderer"))
+    for (const thread of readdirSync(`/proc/${id}/task`)) {
+      const about = `/proc/${id}/task/${thread}`;
+      // One may end while they are looked through.
+      if (!existsSync(`${about}/schedstat`)) continue;
+      if (readFileSync(`${about}/comm`, "utf8").startsWith("DedicatedWorker"))
+        engines += Number(readFileSync(`${about}/schedstat`, "utf8").split(" ")[0]);
+    }
+  const page = 1000 * (of("ScriptDuration") + of("LayoutDuration") + of("RecalcStyleDuration"));
+  return { page, engines: engines / 1e6 };
+}
+
+/** Moves what is held to and fro. @returns how many pictures came, of them of triangles, and how long it took, ms. */
+function moved(grip, movements) {
   return grip.evaluate(
-    (slider, pixels) =>
+    (slider, movements) =>
       new Promise((resolve) => {
-        const before = slider.getAttribute("aria-valuenow");
-        const start = performance.now();
         const { engine } = window;
-        engine.asked = 0;
         const { x, y } = window.held;
-        slider.dispatchEvent(
-          new PointerEvent("pointermove", { bubbles: true, clientX: x + pixels, clientY: y - pixels, pointerId: 1 }),
-        );
-        const look = () => {
-          const idle = document.querySelector("[data-engine]").getAttribute("data-engine") === "idle";
-          const triangles = document.querySelector("[data-triangles]") !== null;
-          const took = performance.now() - start;
-          const { asked, answered, waiting } = engine;
-          if (asked > 0 && answered > asked && waiting.size === 0 && (idle || triangles))
-            requestAnimationFrame(() =>
-              resolve({ took: performance.now() - start, engine: answered - asked, triangles }),
-            );
-          else if (took > 3000 || (took > 500 && slider.getAttribute("aria-valuenow") === before)) resolve(null);
-          else requestAnimationFrame(look);
+        const made = { pictures: 0, triangles: 0 };
+        engine.answered = (operation) => {
+          made.pictures++;
+          if (operation === "rough") made.triangles++;
         };
-        requestAnimationFrame(look);
+        const start = performance.now();
+        let count = 0;
+        const timer = setInterval(() => {
+          const far = 24 + 6 * Math.abs((count % 12) - 6);
+          const at = { bubbles: true, clientX: x + far, clientY: y - far, pointerId: 1 };
+          slider.dispatchEvent(new PointerEvent("pointermove", at));
+          if (++count < movements) return;
+          clearInterval(timer);
+          resolve({ ...made, took: performance.now() - start });
+        }, 40);
       }),
-    pixels,
+    movements,
   );
 }
 

@@ -100,9 +100,11 @@ describe("what is shown by triangles of a step that is open", () => {
     workspace.setState({ editing: open });
     roughly.took(wanted(job(10)), 125);
     answer = async () => ({ ...nothing, took: 140 });
-    expect(await show(job(11))).toBe(true);
-    expect(await show(job(12))).toBe(true);
-    expect(await show(job(13))).toBe(false);
+    for (const diameter of [11, 12, 13, 14]) expect(await show(job(diameter))).toBe(true);
+    expect(await show(job(15))).toBe(false);
+    // What is exact takes longer than they do, now.
+    roughly.took(wanted(job(15)), 400);
+    expect(await show(job(16))).toBe(true);
   });
 
   test("what went wrong is left to what is exact; what was stopped stays stopped; what is no longer open is not shown", async () => {

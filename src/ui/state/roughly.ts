@@ -11,6 +11,7 @@ export const LATE = 120;
 
 /** ms: a hand that has not moved for so long rests, and what is exact is worked out. */
 const REST = 150;
+const TURNS = 8;
 
 /** What is to be shown: a part of a job, with the step that is open in it. */
 export interface Wanted {
@@ -22,16 +23,17 @@ export interface Wanted {
   dragged: boolean;
 }
 
-/** How long the exact pieces of the open step took, ms, and how often in a row triangles took longer, or there were none. */
+/** How long the exact pieces of the open step took, ms, and how long triangles of it did at best, in how many tries. */
 interface Pace {
   step: string;
   job: Job;
   took: number;
-  later: number;
+  best: number;
+  tries: number;
 }
 
-/** So often in a row triangles may be there later than what is exact would be: the first are unpractised. */
-const OFTEN = 2;
+/** So often triangles may be there later than what is exact would be: the first are unpractised. */
+const TRIES = 4;
 
 /** Shows the pieces of the open step as triangles where exact ones keep somebody waiting: at every movement, and what is exact at rest. */
 export class Roughly {
@@ -47,8 +49,9 @@ export class Roughly {
   /** Notes how long what is exact took. */
   took({ editing, job }: Wanted, ms: number): void {
     if (!editing) return;
-    const later = this.pace?.step === editing.step.id ? this.pace.later : 0;
-    this.pace = { step: editing.step.id, job, took: ms, later };
+    const { step } = editing;
+    const before = this.pace?.step === step.id ? this.pace : { best: Number.POSITIVE_INFINITY, tries: 0 };
+    this.pace = { step: step.id, job, took: ms, best: before.best, tries: before.tries };
   }
 
   /** @param job what is wanted, with the open step. @returns whether triangles are all that is wanted of it: something newer is already. */
@@ -70,8 +73,8 @@ export class Roughly {
       // What is exact follows, and says what is wrong where it is.
       answer = null;
     }
-    if (!answer) pace.later = OFTEN;
-    else pace.later = answer.took < pace.took ? 0 : pace.later + 1;
+    pace.tries += answer ? 1 : TRIES;
+    if (answer) pace.best = Math.min(pace.best, answer.took);
     const now = workspace.getState();
     if (!answer || now.editing?.step.id !== step || now.part !== part) return false;
     const rough = asShown(step, answer, now.evaluation?.pieces ?? []);
@@ -80,13 +83,15 @@ export class Roughly {
   }
 
   /** Whether exact pieces would keep somebody waiting, and would be of other things than those that are shown. */
-  private isSlow({ step, job, later, took }: Pace, { editing, job: now }: Wanted): boolean {
-    return editing?.step.type === "seam" && editing.step.id === step && now !== job && later < OFTEN && took > LATE;
+  private isSlow({ step, job, took, best, tries }: Pace, { editing, job: now }: Wanted): boolean {
+    if (editing?.step.type !== "seam" || editing.step.id !== step || now === job) return false;
+    return took > LATE && (tries < TRIES || best < took);
   }
 
   /** Whether nothing newer comes in until the hand is taken to rest. */
   private async rests(): Promise<boolean> {
-    for (const from = performance.now(); performance.now() - from < REST; ) {
+    // In turns, too: a page that is busy has not heard of what the hand did meanwhile.
+    for (let [from, turns] = [performance.now(), 0]; turns < TURNS || performance.now() - from < REST; turns++) {
       if (this.waits()) return false;
       await new Promise((done) => setTimeout(done, 10));
     }
