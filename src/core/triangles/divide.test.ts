@@ -161,6 +161,32 @@ describe("what a step divides, as triangles", () => {
     expect(hold([block(), wave(false), seam({ preset: "split", cutters: ["k"] })])).toBe("held");
   });
 
+  const circle = (id: string, x: number, radius: number) => [
+    { id: `m${id}`, type: "point", x, y: 4 },
+    { id: `c${id}`, type: "circle", centre: `m${id}`, radius },
+  ];
+  const square = (half: number, way: 1 | -1) => {
+    const places = [
+      [-half, -half],
+      [half, -half],
+      [half, half],
+      [-half, half],
+    ] as const;
+    const points = places.map(([x, y], i) => ({ id: `q${i}`, type: "point", x: x * way, y }));
+    return [...points, ...points.map(({ id }, i) => ({ id: `e${i}`, type: "line", from: id, to: `q${(i + 1) % 4}` }))];
+  };
+  test.each<[string, Step[]]>([
+    ["a ring", circle("1", 0, 9)],
+    ["two rings apart", [...circle("1", -12, 6), ...circle("2", 12, 5)]],
+    ["a ring in a square", [...circle("1", 0, 5), ...square(12, 1)]],
+    ["the same, drawn the other way round", [...circle("1", 0, 5), ...square(12, -1)]],
+    ["two rings in one another", [...circle("1", 0, 10), ...circle("2", 2, 4)]],
+  ])("by what is drawn closed, within it and without: %s", (_, entities) => {
+    const steps = [block(), { id: "k", type: "sketch", on: "xy", entities }, seam({ preset: "split", cutters: ["k"] })];
+    expect(hold(steps)).toBe("held");
+    expect(rough(steps)!.pieces).toHaveLength(piecesOf(steps));
+  });
+
   test("a drawing that ends within the stock has no picture; the exact one says so", () => {
     const steps = [block(), wave(true), seam({ preset: "split", cutters: ["k"], runOn: false })];
     expect(rough(steps)).toBeNull();

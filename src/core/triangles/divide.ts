@@ -12,8 +12,8 @@ export type RoughKnife =
   /** A closed sheet: what it holds lies behind it. */
   | { id: string; kind: "closed-sheet"; skin: Skin }
   | { id: string; kind: "plane"; origin: Vec3; normal: Vec3 }
-  /** @param turn −1 where its front is behind its triangles. */
-  | { id: string; kind: "sheet"; skin: Skin; turn: 1 | -1 };
+  /** Its triangles look to its front. */
+  | { id: string; kind: "sheet"; skin: Skin };
 
 export interface RoughStock {
   id: string;
@@ -151,7 +151,7 @@ function dividedBySolids(parts: readonly Part[], lot: readonly ClosedKnife[], ow
 /** Parts divided by what has two sides; null where it ends within one of them, or folds back. */
 function dividedByOpen(parts: readonly Part[], knife: Exclude<RoughKnife, ClosedKnife>, owned: Owned): Part[] | null {
   const made: Part[] = [];
-  const screen = knife.kind === "sheet" ? screenOf(knife.skin, knife.turn, reachOver(parts, knife.skin)) : null;
+  const screen = knife.kind === "sheet" ? screenOf(knife.skin, reachOver(parts, knife.skin)) : null;
   if (knife.kind === "sheet" && !screen) return null;
   if (screen) owned.take(screen.solid);
   for (const { solid, stock, sides } of parts) {
@@ -166,9 +166,9 @@ function dividedByOpen(parts: readonly Part[], knife: Exclude<RoughKnife, Closed
         : solid.split(screen!.solid),
     );
     if (screen && both.some((side) => screen.endsWithin(side))) return null;
+    const names = screen?.side === "back" ? (["back", "front"] as const) : (["front", "back"] as const);
     both.forEach((side, i) => {
-      if (!side.isEmpty())
-        made.push({ solid: side, stock, sides: { ...sides, [knife.id]: i === 0 ? "front" : "back" } });
+      if (!side.isEmpty()) made.push({ solid: side, stock, sides: { ...sides, [knife.id]: names[i]! } });
     });
   }
   return made;

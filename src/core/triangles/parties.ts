@@ -1,5 +1,14 @@
 import { has } from "../items/kinds";
-import { boxOf, type Deflection, diagonal, type MeshStore, openPlaces, type Shape, viewDeflection } from "../kernel";
+import {
+  boxOf,
+  type Deflection,
+  diagonal,
+  type Mesh,
+  type MeshStore,
+  openPlaces,
+  type Shape,
+  viewDeflection,
+} from "../kernel";
 import type { Knife } from "../seam";
 import type { Parties } from "../steps/evaluation";
 import { divideRoughly, type RoughKnife, type RoughPiece } from "./divide";
@@ -32,15 +41,23 @@ function roughDeflection(shape: Shape): Deflection {
   return { linear: 3 * linear, angular: 0.4 };
 }
 
-/** A knife as triangles; null for a sheet whose faces do not all tell front from back alike. */
-function bladeOf({ item, shape, turns }: Knife, meshes: MeshStore, deflection: Deflection): RoughKnife | null {
+/** A knife as triangles that look to its front; null for one with a face that tells no sides apart. */
+function bladeOf({ item, shape, turns = [] }: Knife, meshes: MeshStore, deflection: Deflection): RoughKnife | null {
   const { id } = item;
   if (has(item, "plane")) return { id, kind: "plane", origin: item.origin, normal: item.normal };
-  const skin = meshes.mesh(shape, deflection);
-  if (has(item, "closed")) return { id, kind: "solid", skin };
-  const [turn = 1, ...others] = turns ?? [];
-  if (turn === 0 || others.some((other) => other !== turn)) return null;
-  const way = turn < 0 ? -1 : 1;
-  if (openPlaces(shape).length > 0) return { id, kind: "sheet", skin, turn: way };
-  return { id, kind: "closed-sheet", skin: way < 0 ? turnedOver(skin) : skin };
+  const mesh = meshes.mesh(shape, deflection);
+  if (has(item, "closed")) return { id, kind: "solid", skin: mesh };
+  if (turns.includes(0)) return null;
+  const skin = turns.includes(-1) ? turnedOver(mesh, facesTurned(mesh, turns)) : mesh;
+  return { id, kind: openPlaces(shape).length > 0 ? "sheet" : "closed-sheet", skin };
+}
+
+/** Of each triangle, whether its face is to be turned round. */
+function facesTurned({ faceRanges, indices }: Mesh, turns: readonly number[]): (triangle: number) => boolean {
+  const over = new Uint8Array(indices.length / 3);
+  turns.forEach((turn, face) => {
+    const first = faceRanges[2 * face]! / 3;
+    if (turn < 0) over.fill(1, first, first + faceRanges[2 * face + 1]! / 3);
+  });
+  return (triangle) => over[triangle] === 1;
 }

@@ -3,9 +3,11 @@ import { add, cross, dot, length, scale, sub, unit, type Vec3 } from "../kernel/
 import { trianglesLibrary } from "./library";
 import { type Skin, solidOfMesh, welded } from "./skin";
 
-/** The room before an open skin, as a solid: what it divides lies in it or behind the skin. */
+/** The room before an open skin, or within one that runs round, as a solid. */
 export interface Screen {
   solid: Manifold;
+  /** Which side of the skin that room is on. */
+  side: "front" | "back";
   /** Whether what was divided by it shows other triangles of it than the skin's own: the skin ends within that. */
   endsWithin(piece: Manifold): boolean;
 }
@@ -14,19 +16,19 @@ export interface Screen {
 const LEAN = 0.05;
 
 /**
- * An open skin drawn out by `reach` mm to its front. Null where it folds back as seen along the one way that it is drawn out, and where it
- * does not close so.
- * @param turn −1 where its front is behind its triangles.
+ * An open skin drawn out by `reach` mm to its front, or, where it runs round, closed at its ends. Null where it does neither: where it folds back
+ * as seen along the one way that it is drawn out, and is open on the way round.
+ * @param skin its triangles look to its front.
  */
-export function screenOf(skin: Skin, turn: 1 | -1, reach: number): Screen | null {
-  const sheet = welded(skin);
-  const corners = sheet.triVerts.map((vertex) => vertex);
-  mergeCorners(corners, sheet.mergeFromVert, sheet.mergeToVert);
-  const at = (vertex: number): Vec3 => [
-    skin.positions[3 * vertex]!,
-    skin.positions[3 * vertex + 1]!,
-    skin.positions[3 * vertex + 2]!,
-  ];
+export function screenOf(skin: Skin, reach: number): Screen | null {
+  const corners = sharedCorners(skin);
+  const way = wayOut(skin, corners);
+  return (way && drawnOut(skin, corners, scale(way, reach))) ?? closedAtEnds(skin, corners);
+}
+
+/** The way that all of a skin looks more or less; null where there is none. */
+function wayOut({ positions }: Skin, corners: Uint32Array): Vec3 | null {
+  const at = (vertex: number): Vec3 => [positions[3 * vertex]!, positions[3 * vertex + 1]!, positions[3 * vertex + 2]!];
   const normals: Vec3[] = [];
   let sum: Vec3 = [0, 0, 0];
   for (let t = 0; t < corners.length; t += 3) {
@@ -36,27 +38,63 @@ export function screenOf(skin: Skin, turn: 1 | -1, reach: number): Screen | null
     sum = add(sum, normal);
   }
   if (length(sum) === 0) return null;
-  const way = scale(unit(sum), turn);
-  if (normals.some((normal) => turn * dot(normal, way) < LEAN * length(normal))) return null;
-  const count = skin.positions.length / 3;
-  const positions = new Float32Array(2 * skin.positions.length);
-  positions.set(skin.positions);
-  skin.positions.forEach((value, i) => {
-    positions[skin.positions.length + i] = value + reach * way[i % 3]!;
+  const way = unit(sum);
+  return normals.every((normal) => dot(normal, way) >= LEAN * length(normal)) ? way : null;
+}
+
+/** The skin, its image before it, and walls between their rims. */
+function drawnOut({ positions }: Skin, corners: Uint32Array, by: Vec3): Screen | null {
+  const count = positions.length / 3;
+  const both = new Float32Array(2 * positions.length);
+  both.set(positions);
+  positions.forEach((value, i) => {
+    both[positions.length + i] = value + by[i % 3]!;
   });
   // The skin looks into the room before it: as its bound it is turned round, and its image closes it.
   const near: number[] = [];
-  const far: number[] = [];
-  for (let t = 0; t < corners.length; t += 3) {
-    const [a, b, c] = [corners[t]!, corners[t + 1]!, corners[t + 2]!];
-    near.push(...(turn > 0 ? [a, c, b] : [a, b, c]));
-    far.push(...(turn > 0 ? [a, b, c] : [a, c, b]).map((vertex) => vertex + count));
-  }
+  for (let t = 0; t < corners.length; t += 3) near.push(corners[t]!, corners[t + 2]!, corners[t + 1]!);
+  const far = [...corners].map((vertex) => vertex + count);
   const walls = rimOf(near).flatMap(([from, to]) => [to, from, from + count, to, from + count, to + count]);
-  const triangles = Uint32Array.from([...near, ...far, ...walls]);
+  return screen(both, near, [...far, ...walls], "front");
+}
+
+/**
+ * The skin with each of its rims closed by a fan. What divides lies beyond the stock there, or is found to end within it: so it does not
+ * matter that fans of hollow rims cross themselves.
+ */
+function closedAtEnds({ positions }: Skin, corners: Uint32Array): Screen | null {
+  const next = new Map(rimOf([...corners]));
+  const fans: number[] = [];
+  while (next.size > 0) {
+    const [first] = next.keys();
+    for (let at = next.get(first!)!; at !== first; ) {
+      const then = next.get(at);
+      next.delete(at);
+      if (then === undefined) return null;
+      if (then !== first) fans.push(first!, then, at);
+      at = then;
+    }
+    next.delete(first!);
+  }
+  const own = [...corners];
+  const looksOut = screen(positions, own, fans, "back");
+  return looksOut ?? screen(positions, turned(own), turned(fans), "front");
+}
+
+function turned(triangles: readonly number[]): number[] {
+  return triangles.map((_, i) => triangles[i % 3 === 0 ? i : i % 3 === 1 ? i + 1 : i - 1]!);
+}
+
+/** @param own the skin's triangles. @param others what closes them. */
+function screen(
+  positions: Float32Array,
+  own: readonly number[],
+  others: readonly number[],
+  side: Screen["side"],
+): Screen | null {
+  const triangles = Uint32Array.from([...own, ...others]);
   const { Manifold, Mesh } = trianglesLibrary();
   const id = Manifold.reserveIDs(1);
-  const own = near.length / 3;
   const mesh = new Mesh({
     numProp: 3,
     vertProperties: positions,
@@ -70,31 +108,31 @@ export function screenOf(skin: Skin, turn: 1 | -1, reach: number): Screen | null
   if (!solid) return null;
   return {
     solid,
+    side,
     endsWithin(piece) {
       const { runIndex, runOriginalID, faceID } = piece.getMesh();
       return [...runOriginalID].some((original, run) => {
         if (original !== id) return false;
-        for (let t = runIndex[run]! / 3; t < runIndex[run + 1]! / 3; t++) if (faceID[t]! >= own) return true;
+        for (let t = runIndex[run]! / 3; t < runIndex[run + 1]! / 3; t++) if (faceID[t]! >= own.length / 3) return true;
         return false;
       });
     },
   };
 }
 
-/** Has every triangle name a corner that several share by one vertex. */
-function mergeCorners(corners: Uint32Array, from: Uint32Array | undefined, to: Uint32Array | undefined): void {
+/** The corners of a skin's triangles, those at one place by one vertex. */
+function sharedCorners(skin: Skin): Uint32Array {
+  const { triVerts, mergeFromVert, mergeToVert } = welded(skin);
   const one = new Map<number, number>();
-  from?.forEach((vertex, i) => {
-    one.set(vertex, to![i]!);
+  mergeFromVert?.forEach((vertex, i) => {
+    one.set(vertex, mergeToVert![i]!);
   });
   const last = (vertex: number): number => {
     let at = vertex;
     for (let next = one.get(at); next !== undefined && next !== at; next = one.get(at)) at = next;
     return at;
   };
-  corners.forEach((vertex, i) => {
-    corners[i] = last(vertex);
-  });
+  return triVerts.map(last);
 }
 
 /** The edges that only one triangle has, as it runs along them. */

@@ -55,9 +55,10 @@ export function solidOfMesh(mesh: Mesh): Manifold | null {
   }
 }
 
-/** What looked inwards looks outwards. */
-export function turnedOver({ positions, indices }: Skin): Skin {
+/** A skin with triangles turned round: all, or those that are told. */
+export function turnedOver({ positions, indices }: Skin, isTurned: (triangle: number) => boolean = () => true): Skin {
   const turned = indices.slice();
-  for (let t = 0; t < turned.length; t += 3) [turned[t + 1], turned[t + 2]] = [turned[t + 2]!, turned[t + 1]!];
+  for (let t = 0; t < turned.length; t += 3)
+    if (isTurned(t / 3)) [turned[t + 1], turned[t + 2]] = [turned[t + 2]!, turned[t + 1]!];
   return { positions, indices: turned };
 }
