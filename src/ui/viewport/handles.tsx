@@ -70,13 +70,15 @@ function Arrows({ scene }: { scene: ViewScene }) {
   const isDragged = ({ step, parameter }: Handle) =>
     dragged !== null &&
     ("parameter" in dragged ? dragged.parameter.name === parameter?.name : dragged.step === step && !parameter);
+  const all = lost ? [...handles, held] : handles;
   return (
     <div className="pointer-events-none absolute inset-0 overflow-hidden">
-      {(lost ? [...handles, held] : handles).map((handle) => (
+      {all.map((handle) => (
         <Arrow
           key={keyOf(handle)}
           scene={scene}
           handle={handle}
+          small={all.length > MANY}
           onHold={setHeld}
           following={following && (isDragged(handle) || own(handle))}
           onShow={(value) => show(handle, value)}
@@ -89,12 +91,16 @@ function Arrows({ scene }: { scene: ViewScene }) {
 
 const keyOf = ({ step, field, index }: Handle): string => `${step}.${field}.${index ?? 0}`;
 
+/** More arrows than these would hide what they are on: they are small but for one that is pointed at or has the focus. */
+const MANY = 8;
+
 /** Pixels from the place to the grip: farther where three begin at one. */
 const OUT = { alone: 44, several: 62 };
 
 function Arrow({
   scene,
   handle,
+  small,
   following,
   onHold,
   onShow,
@@ -102,6 +108,8 @@ function Arrow({
 }: {
   scene: ViewScene;
   handle: Handle;
+  /** Whether it is one of many. */
+  small: boolean;
   /** It has come into hand, or none is any more. */
   onHold(handle: Handle | null): void;
   /** Whether what is shown is not yet what the number says. */
@@ -118,6 +126,9 @@ function Arrow({
   const scaled = kind === "length" && unit === "inch" ? 25.4 : 1;
   const grip = useRef<{ x: number; y: number; value: number; moved: boolean } | null>(null);
   const [typing, setTyping] = useState<string | null>(null);
+  const [pointed, setPointed] = useState(false);
+  const [focused, setFocused] = useState(false);
+  const whole = !small || pointed || focused || typing !== null;
   const from = scene.project(at);
   const to = scene.project([at[0] + way[0], at[1] + way[1], at[2] + way[2]]);
   const seen = Math.hypot(to.x - from.x, to.y - from.y);
@@ -160,9 +171,21 @@ function Arrow({
   };
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: it hears of the focus of what is in it
-    <div className="contents" onFocus={() => onHold(handle)} onBlur={() => onHold(null)}>
+    <div
+      className={small && whole ? "absolute inset-0 z-10" : "contents"}
+      onFocus={() => {
+        setFocused(true);
+        onHold(handle);
+      }}
+      onBlur={() => {
+        setFocused(false);
+        onHold(null);
+      }}
+      onPointerEnter={() => setPointed(true)}
+      onPointerLeave={() => setPointed(false)}
+    >
       <svg aria-hidden="true" className="absolute inset-0 size-full">
-        <g stroke="var(--ink)" strokeWidth={1.6} fill="none" opacity={formula === null ? 1 : 0.5}>
+        <g stroke="var(--ink)" strokeWidth={1.6} fill="none" opacity={!whole ? 0.25 : formula === null ? 1 : 0.5}>
           <line x1={from.x} y1={from.y} x2={place.left} y2={place.top} />
           <circle cx={from.x} cy={from.y} r={2.5} fill="var(--ink)" />
         </g>
@@ -189,13 +212,13 @@ function Arrow({
         onPointerUp={leave}
         onPointerCancel={leave}
         onKeyDown={press}
-        className="pointer-events-auto absolute grid size-7 -translate-1/2 cursor-grab touch-none place-items-center rounded-sm border border-ink bg-sheet text-ink shadow hover:bg-pick-wash active:cursor-grabbing aria-disabled:cursor-not-allowed aria-disabled:opacity-60"
+        className={`pointer-events-auto absolute grid -translate-1/2 cursor-grab touch-none place-items-center rounded-sm border border-ink bg-sheet text-ink hover:bg-pick-wash active:cursor-grabbing aria-disabled:cursor-not-allowed aria-disabled:opacity-60 ${whole ? "size-7 shadow" : "size-4"}`}
         style={place}
       >
         <svg
           viewBox="-10 -10 20 20"
-          width={18}
-          height={18}
+          width={whole ? 18 : 12}
+          height={whole ? 18 : 12}
           aria-hidden="true"
           fill="none"
           stroke="currentColor"
@@ -206,7 +229,7 @@ function Arrow({
           </g>
         </svg>
       </button>
-      {typing !== null ? (
+      {!whole ? null : typing !== null ? (
         <Typed label={`${name}: ${label}, typed`} start={typing} place={beside} onDone={type} />
       ) : (
         <button
@@ -215,10 +238,11 @@ function Arrow({
           disabled={formula !== null}
           title={following ? "What is shown follows" : "What is shown is exact. Press to type it."}
           onClick={() => setTyping(String(Number((value / scaled).toFixed(6))))}
-          className={`num pointer-events-auto absolute h-6 rounded border border-line bg-sheet px-1.5 text-[0.8125rem] whitespace-nowrap hover:border-ink ${side}`}
+          className={`num pointer-events-auto absolute h-6 rounded border border-line bg-sheet px-1.5 text-[0.8125rem] whitespace-nowrap before:absolute before:-inset-x-2 before:inset-y-0 hover:border-ink ${side}`}
           style={beside}
         >
           <span className="font-sans text-soft">
+            {small ? `${name} ` : ""}
             {parameter?.name ?? (handle.index === undefined ? label : "XYZ"[handle.index])}
           </span>{" "}
           {shown(value)}
