@@ -12,7 +12,7 @@ import {
 import type { Knife } from "../seam";
 import type { Parties } from "../steps/evaluation";
 import { divideRoughly, type RoughKnife, type RoughPiece } from "./divide";
-import { turnedOver } from "./skin";
+import { crossesItself, turnedOver } from "./skin";
 
 /** What a step divides, divided as triangles. @returns it, and how far the triangles may lie from what they stand for, mm; null where it cannot be had. */
 export function roughlyDivided(
@@ -41,13 +41,17 @@ function roughDeflection(shape: Shape): Deflection {
   return { linear: 3 * linear, angular: 0.4 };
 }
 
-/** A knife as triangles that look to its front; null for one with a face that tells no sides apart. */
+/**
+ * A knife as triangles that look to its front; null for one with a face that tells no sides apart, and for one that crosses itself: what is
+ * within that and what without, one way round does not say.
+ */
 function bladeOf({ item, shape, turns = [] }: Knife, meshes: MeshStore, deflection: Deflection): RoughKnife | null {
   const { id } = item;
   if (has(item, "plane")) return { id, kind: "plane", origin: item.origin, normal: item.normal };
   const mesh = meshes.mesh(shape, deflection);
   if (has(item, "closed")) return { id, kind: "solid", skin: mesh };
   if (turns.includes(0)) return null;
+  if (crossesItself(mesh)) return null;
   const skin = turns.includes(-1) ? turnedOver(mesh, facesTurned(mesh, turns)) : mesh;
   return { id, kind: openPlaces(shape).length > 0 ? "sheet" : "closed-sheet", skin };
 }

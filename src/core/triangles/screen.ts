@@ -1,5 +1,6 @@
+import earcut from "earcut";
 import type { Manifold } from "manifold-3d";
-import { add, cross, dot, length, scale, sub, unit, type Vec3 } from "../kernel/space/vectors";
+import { add, cross, dot, length, scale, squareTo, sub, unit, type Vec3 } from "../kernel/space/vectors";
 import { trianglesLibrary } from "./library";
 import { type Skin, solidOfMesh, welded } from "./skin";
 
@@ -58,27 +59,50 @@ function drawnOut({ positions }: Skin, corners: Uint32Array, by: Vec3): Screen |
   return screen(both, near, [...far, ...walls], "front");
 }
 
-/**
- * The skin with each of its rims closed by a fan. What divides lies beyond the stock there, or is found to end within it: so it does not
- * matter that fans of hollow rims cross themselves.
- */
+/** The skin with each of its rims, which are flat, closed by triangles. What divides lies beyond the stock there, or is found to end within it. */
 function closedAtEnds({ positions }: Skin, corners: Uint32Array): Screen | null {
   const next = new Map(rimOf([...corners]));
-  const fans: number[] = [];
+  const ends: number[] = [];
   while (next.size > 0) {
     const [first] = next.keys();
-    for (let at = next.get(first!)!; at !== first; ) {
-      const then = next.get(at);
-      next.delete(at);
-      if (then === undefined) return null;
-      if (then !== first) fans.push(first!, then, at);
-      at = then;
+    const loop = [first!];
+    for (let at = next.get(first!); at !== first; at = next.get(at)) {
+      if (at === undefined || loop.length > next.size) return null;
+      loop.push(at);
     }
-    next.delete(first!);
+    for (const vertex of loop) next.delete(vertex);
+    const end = closedLoop(loop, positions);
+    if (!end) return null;
+    ends.push(...end);
   }
   const own = [...corners];
-  const looksOut = screen(positions, own, fans, "back");
-  return looksOut ?? screen(positions, turned(own), turned(fans), "front");
+  return screen(positions, own, ends, "back") ?? screen(positions, turned(own), turned(ends), "front");
+}
+
+/** Triangles within a flat loop that run against it along its edges; null where it is not flat, to a thousandth of how far it reaches. */
+function closedLoop(loop: readonly number[], positions: Float32Array): number[] | null {
+  const at = (vertex: number): Vec3 => [positions[3 * vertex]!, positions[3 * vertex + 1]!, positions[3 * vertex + 2]!];
+  const origin = at(loop[0]!);
+  const from = loop.map((vertex) => sub(at(vertex), origin));
+  // Newell's normal: the areas that the loop is seen with.
+  const normal = from.reduce<Vec3>((sum, place, i) => add(sum, cross(place, from[(i + 1) % from.length]!)), [0, 0, 0]);
+  if (length(normal) === 0) return null;
+  const way = unit(normal);
+  const reach = Math.max(...from.map(length));
+  if (from.some((place) => Math.abs(dot(place, way)) > 1e-3 * reach)) return null;
+  const along = squareTo(way);
+  const across = cross(way, along);
+  const flat = from.map((place): [number, number] => [dot(place, along), dot(place, across)]);
+  const made = earcut(flat.flat());
+  const turn = (i: number) => {
+    const [a, b, c] = [flat[made[i]!]!, flat[made[i + 1]!]!, flat[made[i + 2]!]!];
+    return (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
+  };
+  let sum = 0;
+  for (let i = 0; i < made.length; i += 3) sum += turn(i);
+  // As seen against the normal, the loop runs round to the left.
+  const triangles = sum > 0 ? turned(made) : made;
+  return triangles.map((place) => loop[place]!);
 }
 
 function turned(triangles: readonly number[]): number[] {

@@ -62,3 +62,24 @@ export function turnedOver({ positions, indices }: Skin, isTurned: (triangle: nu
     if (isTurned(t / 3)) [turned[t + 1], turned[t + 2]] = [turned[t + 2]!, turned[t + 1]!];
   return { positions, indices: turned };
 }
+
+/** Whether more than two triangles meet along an edge, at one place to the last digit. */
+export function crossesItself({ positions, indices }: Skin): boolean {
+  const places = new Map<string, number>();
+  const placeOf = Array.from({ length: positions.length / 3 }, (_, vertex) => {
+    const key = positions.subarray(3 * vertex, 3 * vertex + 3).join(" ");
+    const place = places.get(key) ?? places.size;
+    places.set(key, place);
+    return place;
+  });
+  const times = new Map<number, number>();
+  for (let t = 0; t < indices.length; t += 3)
+    for (let k = 0; k < 3; k++) {
+      const [a, b] = [placeOf[indices[t + k]!]!, placeOf[indices[t + ((k + 1) % 3)]!]!];
+      const edge = Math.min(a, b) * places.size + Math.max(a, b);
+      const count = (times.get(edge) ?? 0) + 1;
+      if (count > 2) return true;
+      times.set(edge, count);
+    }
+  return false;
+}
