@@ -76,6 +76,12 @@ const proofs = [
     what: "500 solids divided by up to four cutters of mixed kinds, tangent and coincident ones among them: each cell as points and triangles say",
   },
   {
+    name: "triangles",
+    file: "src/core/triangles/divide.test.ts",
+    env: { PROOF_TRIANGLES: 1000 },
+    what: "1,000 divisions as triangles, for the eye: the same pieces as the exact ones, as large as triangles can tell",
+  },
+  {
     name: "table",
     file: "src/core/testing/trust/fates-table.test.ts",
     env: { PROOF_TABLE: 20 },
