@@ -144,6 +144,18 @@ describe("what a step divides, as triangles", () => {
     expect(rough(steps)!.pieces).toHaveLength(piecesOf(steps));
   });
 
+  test("by more bodies than are kept welded", () => {
+    const bars = Array.from({ length: 70 }, (_, i) => ({
+      id: `c${i}`,
+      type: "cylinder",
+      diameter: 2,
+      height: 60,
+      at: [6 * (i % 9) - 24, 6 * Math.floor(i / 9) - 21, -30],
+    }));
+    const steps = [block(), ...bars, seam({ preset: "split", cutters: bars.map(({ id }) => id) })];
+    for (const _ of [1, 2]) expect(rough(steps)!.pieces).toHaveLength(71);
+  });
+
   const wave = (open: boolean): Step => ({
     id: "k",
     type: "sketch",

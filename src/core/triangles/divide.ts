@@ -4,7 +4,7 @@ import type { Side } from "../seam/piece";
 import { trianglesLibrary } from "./library";
 import { drawnMesh, type RoughMesh } from "./mesh";
 import { screenOf } from "./screen";
-import { type Skin, solidOf, solidOfMesh, turnedOver, welded } from "./skin";
+import { forgetSolids, type Skin, solidOf, solidOfMesh, turnedOver, welded } from "./skin";
 
 /** Something that divides, by the id of the item that it is of. */
 export type RoughKnife =
@@ -70,6 +70,7 @@ export function divideRoughly(
     return parts && drawn(parts, least, owned);
   } finally {
     owned.free();
+    forgetSolids();
   }
 }
 

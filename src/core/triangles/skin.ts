@@ -13,18 +13,22 @@ const MOST = 60;
 /** A stock that is divided again and again is welded once. */
 const kept = new Map<Skin, Manifold | null>();
 
-/** A closed skin as a solid, which stays this module's; null where its triangles do not close it. */
+/** A closed skin as a solid, which lasts until `forgetSolids`; null where its triangles do not close it. */
 export function solidOf(skin: Skin): Manifold | null {
   const known = kept.get(skin);
   const solid = known === undefined ? weldedSolid(skin) : known;
   kept.delete(skin);
   kept.set(skin, solid);
+  return solid;
+}
+
+/** Lets go of all solids but those used last. */
+export function forgetSolids(): void {
   for (const [oldest, old] of kept) {
-    if (kept.size <= MOST) break;
+    if (kept.size <= MOST) return;
     old?.delete();
     kept.delete(oldest);
   }
-  return solid;
 }
 
 function weldedSolid(skin: Skin): Manifold | null {
