@@ -124,7 +124,12 @@ describe("what is shown by triangles of a step that is open", () => {
       workspace.setState({ editing: null });
       return nothing;
     };
+    waiting = false;
     expect(await show(job(11))).toBe(false);
+    // What has come in its place is worked out at once.
+    waiting = true;
+    workspace.setState({ editing: open });
+    expect(await show(job(11))).toBe(true);
     expect(workspace.getState().rough).toBeNull();
   });
 });

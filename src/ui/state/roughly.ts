@@ -76,7 +76,9 @@ export class Roughly {
     pace.tries += answer ? 1 : TRIES;
     if (answer) pace.best = Math.min(pace.best, answer.took);
     const now = workspace.getState();
-    if (!answer || now.editing?.step.id !== step || now.part !== part) return false;
+    // Closed meanwhile: nothing exact is worked out for it where something else waits.
+    if (now.editing?.step.id !== step || now.part !== part) return this.waits();
+    if (!answer) return false;
     const rough = asShown(step, answer, now.evaluation?.pieces ?? []);
     workspace.setState({ rough, meshes: withMovedMeshes(now.meshes, answer) });
     return wanted.dragged && !(await this.rests());
