@@ -1,5 +1,5 @@
 import type { Manifold } from "manifold-3d";
-import { dot, type Vec3 } from "../kernel/space/vectors";
+import { type Box, boxesMeet, centre, corners, diagonal, dot, sub, unionBox, type Vec3 } from "../kernel/space/vectors";
 import type { Side } from "../seam/piece";
 import { trianglesLibrary } from "./library";
 import { drawnMesh, type RoughMesh } from "./mesh";
@@ -113,8 +113,8 @@ const SIDES = { solid: ["in", "out"], "closed-sheet": ["back", "front"] } as con
 function apartFromEachOther(knives: readonly ClosedKnife[]): ClosedKnife[][] {
   const lots: ClosedKnife[][] = [];
   for (const knife of knives) {
-    const box = boxOf(knife.skin.positions);
-    const lot = lots.find((others) => others.every((other) => !overlap(box, boxOf(other.skin.positions))));
+    const box = boxOf(knife.skin);
+    const lot = lots.find((others) => others.every((other) => !boxesMeet(box, boxOf(other.skin), 0)));
     if (lot) lot.push(knife);
     else lots.push([knife]);
   }
@@ -134,7 +134,7 @@ function dividedBySolids(parts: readonly Part[], lot: readonly ClosedKnife[], ow
     const others = solids.filter(({ id }) => !stock.includes(id));
     const outside = { ...sides, ...Object.fromEntries(others.map(({ id, kind }) => [id, SIDES[kind][1]])) };
     const box = solid.boundingBox();
-    if (!others.some((other) => overlap(other.box, box))) return [{ solid, stock, sides: outside }];
+    if (!others.some((other) => boxesMeet(other.box, box, 0))) return [{ solid, stock, sides: outside }];
     const [only, second] = others;
     const all = second ? owned.take(trianglesLibrary().Manifold.compose(others.map((one) => one.solid))) : only!.solid;
     const [inner, rest] = owned.take(solid.split(all));
@@ -142,7 +142,7 @@ function dividedBySolids(parts: readonly Part[], lot: readonly ClosedKnife[], ow
     const within = lumps.flatMap((lump): Part[] => {
       if (lump.isEmpty()) return [];
       const at = lump.boundingBox();
-      const { id, kind } = others.find((other) => overlap(other.box, at)) ?? only!;
+      const { id, kind } = others.find((other) => boxesMeet(other.box, at, 0)) ?? only!;
       return [{ solid: lump, stock, sides: { ...outside, [id]: SIDES[kind][0] } }];
     });
     return rest!.isEmpty() ? within : [...within, { solid: rest!, stock, sides: outside }];
@@ -175,47 +175,35 @@ function dividedByOpen(parts: readonly Part[], knife: Exclude<RoughKnife, Closed
   return made;
 }
 
-interface Box {
-  min: readonly number[];
-  max: readonly number[];
-}
-
-const overlap = (a: Box, b: Box): boolean => a.min.every((value, k) => value <= b.max[k]! && b.min[k]! <= a.max[k]!);
-
 /** The side of a plane that a box lies on; null where it lies on both. */
-function sideOf({ origin, normal }: Extract<RoughKnife, { kind: "plane" }>, { min, max }: Box): Side | null {
-  const offset = dot(origin, normal);
-  const over = (far: 1 | -1) => normal.reduce((sum, n, k) => sum + n * (n * far > 0 ? max[k]! : min[k]!), 0) - offset;
-  if (over(-1) >= 0) return "front";
-  return over(1) <= 0 ? "back" : null;
+function sideOf({ origin, normal }: Extract<RoughKnife, { kind: "plane" }>, box: Box): Side | null {
+  const heights = corners(box).map((corner) => dot(sub(corner, origin), normal));
+  if (Math.min(...heights) >= 0) return "front";
+  return Math.max(...heights) <= 0 ? "back" : null;
 }
 
 const holds = (outer: Box, inner: Box): boolean =>
   outer.min.every((value, k) => value <= inner.min[k]! && inner.max[k]! <= outer.max[k]!);
 
-/** @param positions xyz for each place. */
-function boxOf(positions: ArrayLike<number>): Box {
-  const min = [0, 1, 2].map(() => Number.POSITIVE_INFINITY);
-  const max = [0, 1, 2].map(() => Number.NEGATIVE_INFINITY);
-  for (let i = 0; i < positions.length; i++) {
-    min[i % 3] = Math.min(min[i % 3]!, positions[i]!);
-    max[i % 3] = Math.max(max[i % 3]!, positions[i]!);
-  }
+function boxOf({ positions }: Skin): Box {
+  const min: [number, number, number] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
+  const max: [number, number, number] = [Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  positions.forEach((value, i) => {
+    min[i % 3] = Math.min(min[i % 3]!, value);
+    max[i % 3] = Math.max(max[i % 3]!, value);
+  });
   return { min, max };
 }
 
 /** mm: farther than from any place of the skin to any of the parts. */
-function reachOver(parts: readonly Part[], { positions }: Skin): number {
-  const boxes = [boxOf(positions), ...parts.map(({ solid }) => solid.boundingBox())];
-  const { min, max } = boxOf(boxes.flatMap((box) => [...box.min, ...box.max]));
-  return 1 + 2 * Math.hypot(...min.map((value, k) => max[k]! - value));
-}
+const reachOver = (parts: readonly Part[], skin: Skin): number =>
+  1 + 2 * diagonal(parts.map(({ solid }): Box => solid.boundingBox()).reduce(unionBox, boxOf(skin)));
 
 /** What of a solid does not hang together, each by itself, with the hollows in it: those are skins of their own, turned inwards. */
 function lumpsOf(solid: Manifold, owned: Owned): Manifold[] {
   const skins = owned
     .take(solid.decompose())
-    .map((skin) => ({ skin, volume: skin.volume(), box: skin.boundingBox() as Box }))
+    .map((skin) => ({ skin, volume: skin.volume(), box: skin.boundingBox() }))
     .sort((a, b) => a.volume - b.volume);
   const hollows = skins.filter(({ volume }) => volume < 0);
   const outsides = skins.filter(({ volume }) => volume >= 0).map((one) => ({ ...one, hollows: [] as Manifold[] }));
@@ -238,9 +226,7 @@ function drawn(parts: readonly Part[], least: number, owned: Owned): RoughPiece[
     lumpsOf(solid, owned).flatMap((lump): RoughPiece[] => {
       // As a plate is: half of its skin lies on each side.
       if (2 * lump.volume() < least * lump.surfaceArea()) return [];
-      const { min, max } = lump.boundingBox();
-      const at = [0, 1, 2].map((k) => (min[k]! + max[k]!) / 2) as unknown as Vec3;
-      return [{ stock, sides, at, mesh: drawnMesh(lump) }];
+      return [{ stock, sides, at: centre(lump.boundingBox()), mesh: drawnMesh(lump) }];
     }),
   );
 }
