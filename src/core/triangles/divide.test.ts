@@ -1,10 +1,10 @@
 import fc from "fast-check";
 import { beforeAll, describe, expect, test } from "vitest";
 import { freePieces } from "../evaluate";
-import { areaOf, MeshStore, volumeOf } from "../kernel";
+import { areaOf, MeshStore, volumeOf, volumeUnder } from "../kernel";
 import { loadNodeKernel } from "../kernel/library/node";
 import { build, jobOf } from "../testing/harness";
-import { type RoughPiece, roughlyDivided } from ".";
+import { roughlyDivided } from ".";
 import { loadNodeTriangles } from "./node";
 
 beforeAll(async () => {
@@ -25,18 +25,6 @@ function rough(steps: readonly Step[]): ReturnType<typeof roughlyDivided> {
   } finally {
     parties.free();
   }
-}
-
-/** Twice the volume within triangles is a sum over them (the divergence theorem). */
-function volumeWithin({ mesh: { positions, indices } }: RoughPiece): number {
-  let six = 0;
-  for (let t = 0; t < indices.length; t += 3) {
-    const [a, b, c] = [0, 1, 2].map((k) => [...positions.subarray(3 * indices[t + k]!, 3 * indices[t + k]! + 3)]);
-    six += a![0]! * (b![1]! * c![2]! - b![2]! * c![1]!);
-    six += a![1]! * (b![2]! * c![0]! - b![0]! * c![2]!);
-    six += a![2]! * (b![0]! * c![1]! - b![1]! * c![0]!);
-  }
-  return six / 6;
 }
 
 const nameOf = ({ stock, sides }: { stock: readonly string[]; sides: Record<string, string> }): string =>
@@ -63,7 +51,7 @@ function hold(steps: readonly Step[]): "held" | "none" | "refused" {
     const own = exact.pieces.map(({ piece, shape }) => ({ ...piece, shape }));
     const volumes = sums(own, ({ shape }) => volumeOf(shape));
     const areas = sums(own, ({ shape }) => areaOf(shape));
-    const drawn = sums(found.pieces, volumeWithin);
+    const drawn = sums(found.pieces, ({ mesh }) => volumeUnder(mesh));
     for (const key of new Set([...volumes.keys(), ...drawn.keys()])) {
       // Each face is off by what its triangles are, and what is thinner than twice that is not drawn.
       const area = areas.get(key) ?? Math.max(...areas.values());

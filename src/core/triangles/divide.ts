@@ -4,7 +4,7 @@ import type { Side } from "../seam/piece";
 import { trianglesLibrary } from "./library";
 import { drawnMesh, type RoughMesh } from "./mesh";
 import { screenOf } from "./screen";
-import { forgetSolids, type Skin, solidOf, solidOfMesh, turnedOver, welded } from "./skin";
+import { forgetSolids, merged, type Skin, solidOf, solidOfMesh, turnedRound } from "./skin";
 
 /** Something that divides, by the id of the item that it is of. */
 export type RoughKnife =
@@ -214,7 +214,7 @@ function lumpsOf(solid: Manifold, owned: Owned): Manifold[] {
   return outsides.map(({ skin, hollows: own }) =>
     own.reduce((left, hollow) => {
       const { vertProperties: positions, triVerts: indices } = hollow.getMesh();
-      const filled = solidOfMesh(welded(turnedOver({ positions, indices })));
+      const filled = solidOfMesh(merged({ positions, indices: turnedRound(indices) }));
       return filled ? owned.take(left.subtract(owned.take(filled))) : left;
     }, skin),
   );

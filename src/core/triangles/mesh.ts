@@ -1,4 +1,5 @@
 import type { Manifold } from "manifold-3d";
+import { rimOf } from "./skin";
 
 /** Triangles to be drawn, with the lines where they bend sharply. Typed arrays, millimetres. */
 export interface RoughMesh {
@@ -37,17 +38,11 @@ export function drawnMesh(solid: Manifold): RoughMesh {
  * each of those edges is named once by either side, run the other way.
  */
 function sharpLines(positions: Float32Array, indices: Uint32Array): Float32Array {
-  const count = positions.length / 3;
-  const edges = new Set<number>();
-  for (let t = 0; t < indices.length; t += 3)
-    for (let k = 0; k < 3; k++) {
-      const [from, to] = [indices[t + k]!, indices[t + ((k + 1) % 3)]!];
-      if (!edges.delete(to * count + from)) edges.add(from * count + to);
-    }
-  const lines = new Float32Array(6 * edges.size);
+  const edges = rimOf(indices, positions.length / 3);
+  const lines = new Float32Array(6 * edges.length);
   let at = 0;
-  for (const edge of edges) {
-    const [a, b] = [3 * Math.floor(edge / count), 3 * (edge % count)];
+  for (const [from, to] of edges) {
+    const [a, b] = [3 * from, 3 * to];
     // Of the two the one that runs up, by the first coordinate in which its ends differ.
     const differs = [0, 1, 2].find((k) => positions[a + k] !== positions[b + k]) ?? 0;
     if (positions[a + differs]! > positions[b + differs]!) continue;

@@ -12,7 +12,7 @@ import {
 import type { Knife } from "../seam";
 import type { Parties } from "../steps/evaluation";
 import { divideRoughly, type RoughKnife, type RoughPiece } from "./divide";
-import { crossesItself, turnedOver } from "./skin";
+import { crossesItself, type Skin, turnedRound } from "./skin";
 
 /** What a step divides, divided as triangles. @returns it, and how far the triangles may lie from what they stand for, mm; null where it cannot be had. */
 export function roughlyDivided(
@@ -52,16 +52,16 @@ function bladeOf({ item, shape, turns = [] }: Knife, meshes: MeshStore, deflecti
   if (has(item, "closed")) return { id, kind: "solid", skin: mesh };
   if (turns.includes(0)) return null;
   if (crossesItself(mesh)) return null;
-  const skin = turns.includes(-1) ? turnedOver(mesh, facesTurned(mesh, turns)) : mesh;
+  const skin = turns.includes(-1) ? withFacesTurned(mesh, turns) : mesh;
   return { id, kind: openPlaces(shape).length > 0 ? "sheet" : "closed-sheet", skin };
 }
 
-/** Of each triangle, whether its face is to be turned round. */
-function facesTurned({ faceRanges, indices }: Mesh, turns: readonly number[]): (triangle: number) => boolean {
+/** A mesh with the triangles of some faces turned round: those of which −1 is told. */
+function withFacesTurned({ positions, indices, faceRanges }: Mesh, turns: readonly number[]): Skin {
   const over = new Uint8Array(indices.length / 3);
   turns.forEach((turn, face) => {
     const first = faceRanges[2 * face]! / 3;
     if (turn < 0) over.fill(1, first, first + faceRanges[2 * face + 1]! / 3);
   });
-  return (triangle) => over[triangle] === 1;
+  return { positions, indices: turnedRound(indices, (triangle) => over[triangle] === 1) };
 }

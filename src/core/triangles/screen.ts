@@ -2,7 +2,7 @@ import earcut from "earcut";
 import type { Manifold } from "manifold-3d";
 import { add, cross, dot, length, scale, squareTo, sub, unit, type Vec3 } from "../kernel/space/vectors";
 import { trianglesLibrary } from "./library";
-import { type Skin, solidOfMesh, welded } from "./skin";
+import { merged, rimOf, type Skin, solidOfMesh, turnedRound } from "./skin";
 
 /** The room before an open skin, or within one that runs round, as a solid. */
 export interface Screen {
@@ -52,16 +52,15 @@ function drawnOut({ positions }: Skin, corners: Uint32Array, by: Vec3): Screen |
     both[positions.length + i] = value + by[i % 3]!;
   });
   // The skin looks into the room before it: as its bound it is turned round, and its image closes it.
-  const near: number[] = [];
-  for (let t = 0; t < corners.length; t += 3) near.push(corners[t]!, corners[t + 2]!, corners[t + 1]!);
-  const far = [...corners].map((vertex) => vertex + count);
-  const walls = rimOf(near).flatMap(([from, to]) => [to, from, from + count, to, from + count, to + count]);
+  const near = turnedRound(corners);
+  const far = corners.map((vertex) => vertex + count);
+  const walls = rimOf(near, count).flatMap(([from, to]) => [to, from, from + count, to, from + count, to + count]);
   return screen(both, near, [...far, ...walls], "front");
 }
 
 /** The skin with each of its rims, which are flat, closed by triangles. What divides lies beyond the stock there, or is found to end within it. */
 function closedAtEnds({ positions }: Skin, corners: Uint32Array): Screen | null {
-  const next = new Map(rimOf([...corners]));
+  const next = new Map(rimOf(corners, positions.length / 3));
   const ends: number[] = [];
   while (next.size > 0) {
     const [first] = next.keys();
@@ -75,8 +74,9 @@ function closedAtEnds({ positions }: Skin, corners: Uint32Array): Screen | null 
     if (!end) return null;
     ends.push(...end);
   }
-  const own = [...corners];
-  return screen(positions, own, ends, "back") ?? screen(positions, turned(own), turned(ends), "front");
+  return (
+    screen(positions, corners, ends, "back") ?? screen(positions, turnedRound(corners), turnedRound(ends), "front")
+  );
 }
 
 /** Triangles within a flat loop that run against it along its edges; null where it is not flat, to a thousandth of how far it reaches. */
@@ -101,19 +101,14 @@ function closedLoop(loop: readonly number[], positions: Float32Array): number[] 
   let sum = 0;
   for (let i = 0; i < made.length; i += 3) sum += turn(i);
   // As seen against the normal, the loop runs round to the left.
-  const triangles = sum > 0 ? turned(made) : made;
-  return triangles.map((place) => loop[place]!);
-}
-
-function turned(triangles: readonly number[]): number[] {
-  return triangles.map((_, i) => triangles[i % 3 === 0 ? i : i % 3 === 1 ? i + 1 : i - 1]!);
+  return Array.from(sum > 0 ? turnedRound(made) : made, (place) => loop[place]!);
 }
 
 /** @param own the skin's triangles. @param others what closes them. */
 function screen(
   positions: Float32Array,
-  own: readonly number[],
-  others: readonly number[],
+  own: Uint32Array,
+  others: Iterable<number>,
   side: Screen["side"],
 ): Screen | null {
   const triangles = Uint32Array.from([...own, ...others]);
@@ -146,7 +141,7 @@ function screen(
 
 /** The corners of a skin's triangles, those at one place by one vertex. */
 function sharedCorners(skin: Skin): Uint32Array {
-  const { triVerts, mergeFromVert, mergeToVert } = welded(skin);
+  const { triVerts, mergeFromVert, mergeToVert } = merged(skin);
   const one = new Map<number, number>();
   mergeFromVert?.forEach((vertex, i) => {
     one.set(vertex, mergeToVert![i]!);
@@ -157,15 +152,4 @@ function sharedCorners(skin: Skin): Uint32Array {
     return at;
   };
   return triVerts.map(last);
-}
-
-/** The edges that only one triangle has, as it runs along them. */
-function rimOf(triangles: readonly number[]): [number, number][] {
-  const edges = new Map<string, [number, number]>();
-  for (let t = 0; t < triangles.length; t += 3)
-    for (let k = 0; k < 3; k++) {
-      const [from, to] = [triangles[t + k]!, triangles[t + ((k + 1) % 3)]!];
-      if (!edges.delete(`${to} ${from}`)) edges.set(`${from} ${to}`, [from, to]);
-    }
-  return [...edges.values()];
 }

@@ -1,4 +1,5 @@
 import type { Manifold } from "manifold-3d";
+import { welded } from "../kernel/mesh/welded";
 import { trianglesLibrary } from "./library";
 
 /** Triangles: xyz for each vertex, in mm, and three vertices for each triangle, anticlockwise as seen from outside. */
@@ -32,14 +33,14 @@ export function forgetSolids(): void {
 }
 
 function weldedSolid(skin: Skin): Manifold | null {
-  const mesh = welded(skin);
+  const mesh = merged(skin);
   return mesh && solidOfMesh(mesh);
 }
 
 type Mesh = InstanceType<ReturnType<typeof trianglesLibrary>["Mesh"]>;
 
-/** A skin whose triangles share their corners. */
-export function welded({ positions, indices }: Skin): Mesh {
+/** A skin whose triangles share their corners, those that are nearly at one place, too: faces that were meshed at other times differ by a digit. */
+export function merged({ positions, indices }: Skin): Mesh {
   const { Mesh } = trianglesLibrary();
   const mesh = new Mesh({ numProp: 3, vertProperties: positions, triVerts: indices });
   mesh.merge();
@@ -59,28 +60,36 @@ export function solidOfMesh(mesh: Mesh): Manifold | null {
   }
 }
 
-/** A skin with triangles turned round: all, or those that are told. */
-export function turnedOver({ positions, indices }: Skin, isTurned: (triangle: number) => boolean = () => true): Skin {
-  const turned = indices.slice();
+/** Triangles, three vertices each, turned round: all, or those that are told. */
+export function turnedRound(
+  triangles: ArrayLike<number>,
+  isTurned: (triangle: number) => boolean = () => true,
+): Uint32Array {
+  const turned = Uint32Array.from(triangles);
   for (let t = 0; t < turned.length; t += 3)
     if (isTurned(t / 3)) [turned[t + 1], turned[t + 2]] = [turned[t + 2]!, turned[t + 1]!];
-  return { positions, indices: turned };
+  return turned;
+}
+
+/** The edges that only one triangle has, as it runs along them. @param vertices how many there are. */
+export function rimOf(triangles: ArrayLike<number>, vertices: number): [from: number, to: number][] {
+  const edges = new Set<number>();
+  for (let t = 0; t < triangles.length; t += 3)
+    for (let k = 0; k < 3; k++) {
+      const [from, to] = [triangles[t + k]!, triangles[t + ((k + 1) % 3)]!];
+      if (!edges.delete(to * vertices + from)) edges.add(from * vertices + to);
+    }
+  return [...edges].map((edge) => [Math.floor(edge / vertices), edge % vertices]);
 }
 
 /** Whether more than two triangles meet along an edge, at one place to the last digit. */
-export function crossesItself({ positions, indices }: Skin): boolean {
-  const places = new Map<string, number>();
-  const placeOf = Array.from({ length: positions.length / 3 }, (_, vertex) => {
-    const key = positions.subarray(3 * vertex, 3 * vertex + 3).join(" ");
-    const place = places.get(key) ?? places.size;
-    places.set(key, place);
-    return place;
-  });
+export function crossesItself(skin: Skin): boolean {
+  const { corners, triangles } = welded(skin);
   const times = new Map<number, number>();
-  for (let t = 0; t < indices.length; t += 3)
+  for (let t = 0; t < triangles.length; t += 3)
     for (let k = 0; k < 3; k++) {
-      const [a, b] = [placeOf[indices[t + k]!]!, placeOf[indices[t + ((k + 1) % 3)]!]!];
-      const edge = Math.min(a, b) * places.size + Math.max(a, b);
+      const [a, b] = [triangles[t + k]!, triangles[t + ((k + 1) % 3)]!];
+      const edge = Math.min(a, b) * corners.length + Math.max(a, b);
       const count = (times.get(edge) ?? 0) + 1;
       if (count > 2) return true;
       times.set(edge, count);

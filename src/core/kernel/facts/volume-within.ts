@@ -1,6 +1,7 @@
 import { identityOf } from "../library/identity";
 import { type Shape, shapeKind } from "../library/topology";
-import { type Mesh, tessellate } from "../mesh/tessellate";
+import { tessellate } from "../mesh/tessellate";
+import { volumeUnder } from "../mesh/volume-under";
 import { diagonal } from "../space/vectors";
 import { looseBoxOf } from "./box";
 import { formVolume, volumeOf } from "./mass";
@@ -27,18 +28,4 @@ export function volumeWithin(shape: Shape): number {
     known.set(identityOf(shape), within);
   }
   return within;
-}
-
-/** Volume within a skin of triangles: the sum of tetrahedra with their sign (divergence theorem). */
-function volumeUnder({ positions, indices }: Mesh): number {
-  let six = 0;
-  for (let i = 0; i < indices.length; i += 3) {
-    const [a, b, c] = [3 * indices[i]!, 3 * indices[i + 1]!, 3 * indices[i + 2]!];
-    const at = (corner: number, k: number) => positions[corner + k]!;
-    six +=
-      at(a, 0) * (at(b, 1) * at(c, 2) - at(b, 2) * at(c, 1)) +
-      at(a, 1) * (at(b, 2) * at(c, 0) - at(b, 0) * at(c, 2)) +
-      at(a, 2) * (at(b, 0) * at(c, 1) - at(b, 1) * at(c, 0));
-  }
-  return six / 6;
 }

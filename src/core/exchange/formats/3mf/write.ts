@@ -1,8 +1,9 @@
 import { strToU8, zipSync } from "fflate";
 import { fail } from "../../../errors";
+import { type SkinFault, skinFault, type Welded, welded } from "../../../kernel";
 import type { OutBody, OutWriter } from "../declare";
 import { bodiesIn } from "../of-kind";
-import { type SkinFault, skinFault, trianglesOf, type Welded, welded } from "../triangles";
+import { trianglesOf } from "../triangles";
 
 // After the 3D Manufacturing Format core specification 1.3: https is not asked for, the names of its schemas are names only.
 const CORE = "http://schemas.microsoft.com/3dmanufacturing/core/2015/02";

@@ -1,6 +1,7 @@
+import { welded } from "../../../kernel";
 import type { OutWriter } from "../declare";
 import { bodiesIn } from "../of-kind";
-import { trianglesOf, welded } from "../triangles";
+import { trianglesOf } from "../triangles";
 
 /** Writes bodies as OBJ in millimetres: an object for each, corners shared between its faces, counted from 1 through the file. */
 export const writeObj: OutWriter = (items, { title, tolerance }) => {
