@@ -23,6 +23,8 @@ export default defineConfig({
         "--disable-component-update",
         "--disable-sync",
         "--enable-unsafe-swiftshader",
+        "--webgl-antialiasing-mode=none",
+        "--webgl-msaa-sample-count=0",
       ],
     },
   },

@@ -205,7 +205,7 @@ else {
   await loadNodeKernel();
   presets(101);
   unchanged();
-  await pieces(9);
+  await pieces(15);
   await editToPicture(21);
   dragging();
   await edits(60);

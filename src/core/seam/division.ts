@@ -3,10 +3,11 @@ import { type Fusion, freeShape, fuse, fuseWithinReach, type Shape, surfaceCentr
 import { comparePlaces } from "../naming";
 import { type Front, frontsOf, largest } from "./fronts";
 import { Ids } from "./ids";
-import { IN_DECISIONS, IN_NAMES, markOf, writeMark } from "./mark";
+import { IN_DECISIONS, IN_NAMES, marksAmong, writeMark } from "./mark";
 import { neighboursOf } from "./neighbours";
+import { once } from "./once";
 import { keyOf, type Piece } from "./piece";
-import { type Known, once, Scene } from "./scene";
+import { type Known, Scene } from "./scene";
 import { sheetPieces } from "./sheet-pieces";
 import { type Slit, slitsOf } from "./slits";
 import { SolidDivider } from "./solid-pieces";
@@ -203,6 +204,7 @@ function ordered(drafts: FoundPiece[]): Piece[] {
     if (list) list.push(i);
     else kinds.set(kind, [i]);
   });
+  const markOf = marksAmong(drafts);
   const pieces: Piece[] = [];
   for (const kind of [...kinds.keys()].sort()) {
     const group = kinds.get(kind)!;
@@ -210,8 +212,8 @@ function ordered(drafts: FoundPiece[]): Piece[] {
     const order = group.length > 1 ? [...group].sort((a, b) => comparePlaces(centres.get(a)!, centres.get(b)!)) : group;
     for (const i of order) {
       // What is scrapped needs no name unless it is shown.
-      const key = once(() => `${keyOf(kind)}~${writeMark(markOf(drafts, i, group, IN_NAMES))}`);
-      const mark = () => writeMark(markOf(drafts, i, group, IN_DECISIONS));
+      const key = once(() => `${keyOf(kind)}~${writeMark(markOf(i, group, IN_NAMES))}`);
+      const mark = () => writeMark(markOf(i, group, IN_DECISIONS));
       pieces.push(Object.assign(drafts[i]!, { index: pieces.length, key, mark }));
     }
   }

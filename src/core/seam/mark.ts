@@ -1,6 +1,7 @@
 import { hashBytes } from "../hash";
 import { add, dot, scale, sub, type Vec3 } from "../kernel";
 import { SAME_WAY } from "../tolerance";
+import { once } from "./once";
 
 /**
  * What a piece is known by beside its membership and sides: which faces bound it, which of them bound no other piece, what
@@ -110,22 +111,49 @@ export const IN_NAMES: Room = { own: 16, shared: 16, others: 8, beyond: 8, curve
 export const IN_DECISIONS: Room = { own: 200, shared: 200, others: 100, beyond: 100, curves: 100, spots: 8 };
 
 /**
- * The mark of one piece among all that were made.
- * @param piece its place in `pieces`. @param siblings the places of the pieces of its kind, itself among them.
+ * Marks of pieces among all that were made: which of them has a bound is counted once for all.
+ * @returns the mark of one, by its place in `pieces` and the places of the pieces of its kind, itself among them.
  */
-export function markOf(pieces: readonly Traced[], piece: number, siblings: readonly number[], room: Room): Mark {
+export function marksAmong(
+  pieces: readonly Traced[],
+): (piece: number, siblings: readonly number[], room: Room) => Mark {
+  const counted = once(() => countBounds(pieces));
+  return (piece, siblings, room) => markOf(pieces, counted(), piece, siblings, room);
+}
+
+interface Counted {
+  /** How many pieces have a bound. */
+  having: ReadonlyMap<string, number>;
+  /** The bounds of stock that each piece has alone. */
+  alone: readonly (readonly string[])[];
+}
+
+function countBounds(pieces: readonly Traced[]): Counted {
+  const having = new Map<string, number>();
+  for (const { bounds } of pieces) for (const bound of bounds) having.set(bound, (having.get(bound) ?? 0) + 1);
+  const alone = pieces.map(({ bounds }) =>
+    [...bounds].filter((bound) => having.get(bound) === 1 && !isCutterBound(bound)).sort(),
+  );
+  return { having, alone };
+}
+
+function markOf(
+  pieces: readonly Traced[],
+  { having, alone }: Counted,
+  piece: number,
+  siblings: readonly number[],
+  room: Room,
+): Mark {
   const self = pieces[piece]!;
   const all = [...self.bounds].sort();
-  const alone = (bound: string, of: number) => pieces.every((other, i) => i === of || !other.bounds.has(bound));
-  const own = all.filter((bound) => alone(bound, piece));
-  const shared = all.filter((bound) => !own.includes(bound));
+  const own = all.filter((bound) => having.get(bound) === 1);
+  const shared = all.filter((bound) => having.get(bound) !== 1);
   const rest = siblings.filter((i) => i !== piece);
   const telling = rest
     .map((i) => [...pieces[i]!.bounds].filter((bound) => !self.bounds.has(bound)).sort())
     .filter((list) => list.length > 0);
-  const elsewhere = pieces.map((other, i) =>
-    siblings.includes(i) ? [] : [...other.bounds].filter((bound) => !isCutterBound(bound) && alone(bound, i)).sort(),
-  );
+  const kin = new Set(siblings);
+  const elsewhere = alone.filter((_, i) => !kin.has(i));
   const twin = twinOf(pieces, piece, rest, room);
   return {
     own: own.slice(0, room.own),
@@ -151,7 +179,7 @@ function spansOf(pieces: readonly Traced[], piece: number, siblings: readonly nu
 }
 
 /** One of each list first, then more of each, as far as there is room. */
-function inTurn(lists: readonly string[][], room: number): string[] {
+function inTurn(lists: readonly (readonly string[])[], room: number): string[] {
   const taken = new Set<string>();
   for (let round = 0; taken.size < room && lists.some((list) => list.length > round); round++)
     for (const list of lists) {

@@ -194,12 +194,3 @@ function runningAlike(surfaces: readonly Surface[]): Vec3 | null {
   });
   return alike ? way : null;
 }
-
-/** A function that is asked once. */
-export function once<T>(make: () => T): () => T {
-  let made: { value: T } | null = null;
-  return () => {
-    made ??= { value: make() };
-    return made.value;
-  };
-}

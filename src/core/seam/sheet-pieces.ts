@@ -1,8 +1,9 @@
 import { areaOf, dot, inwardsFrom, normalNear, orientation, pointOnFace, type Shape, scale, shellOf } from "../kernel";
 import type { FoundPiece } from "./division";
+import { once } from "./once";
 import type { Side } from "./piece";
 import { sideOfPoint } from "./place-sides";
-import { type CutterUse, once, type Scene } from "./scene";
+import type { CutterUse, Scene } from "./scene";
 
 interface Use {
   face: number;

@@ -1,8 +1,9 @@
 import type { Cell } from "../kernel";
 import type { Dangling, FoundPiece } from "./division";
+import { once } from "./once";
 import type { Side } from "./piece";
 import { sideByPlace } from "./place-sides";
-import { once, type Scene } from "./scene";
+import type { Scene } from "./scene";
 
 /** Finds the pieces of solids: cells of the arrangement, with the side of each cutter that they lie on. */
 export class SolidDivider {

@@ -10,7 +10,7 @@ import {
   type Joined,
   joinPieces,
   keyOf,
-  markOf,
+  marksAmong,
   olderKeys,
   type Piece,
   type Settled,
@@ -234,13 +234,14 @@ function lumpTraces(step: string, key: string, joined: readonly Lump[]): { order
     // A lump of several pieces lies where the first of them does: good enough to tell lumps apart by.
     spot: () => lump.pieces[0]!.spot(),
   }));
+  const markOf = marksAmong(known);
   const all = known.map((_, i) => i);
   const firstSeen = (i: number) => known[i]!.spot()?.seen[0]?.at ?? [0, 0, 0];
   const order = joined.length > 1 ? [...all].sort((a, b) => comparePlaces(firstSeen(a), firstSeen(b))) : all;
   return {
     order: order.map((i) => joined[i]!),
     trace: order.map((i, place) => ({
-      id: `${step}:${key}${joined.length > 1 ? `~${writeMark(markOf(known, i, all, IN_NAMES))}` : ""}`,
+      id: `${step}:${key}${joined.length > 1 ? `~${writeMark(markOf(i, all, IN_NAMES))}` : ""}`,
       keys: [key],
       bounds: [...known[i]!.bounds],
       ...(joined.length > 1 ? { spans: [...known[i]!.spans()] } : {}),
