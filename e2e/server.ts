@@ -2,7 +2,7 @@ import { type ChildProcess, spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import { test as base } from "@playwright/test";
+import { type BrowserContext, test as base } from "@playwright/test";
 
 const FIRST_PORT = Number(process.env.E2E_PORT ?? 3299);
 
@@ -60,7 +60,23 @@ export class TestServer {
   }
 }
 
-export const test = base.extend<object, { server: TestServer; lean: boolean }>({
+/**
+ * Leaves a profile as a new one but for what the browser keeps of the program itself: its files, and what was compiled of
+ * them. What an origin may store, by the names of the protocol.
+ */
+const STORED = "cookies,local_storage,indexeddb,cache_storage,service_workers,file_systems,websql";
+
+async function emptied(profile: BrowserContext, origin: string): Promise<void> {
+  const [blank, ...pages] = profile.pages();
+  for (const page of pages) await page.close();
+  await profile.unrouteAll();
+  await profile.clearPermissions();
+  const protocol = await profile.newCDPSession(blank!);
+  await protocol.send("Storage.clearDataForOrigin", { origin, storageTypes: STORED });
+  await protocol.detach();
+}
+
+export const test = base.extend<object, { server: TestServer; lean: boolean; profile: BrowserContext }>({
   lean: [true, { option: true, scope: "worker" }],
   baseURL: ({ server }, use) => use(server.address),
   server: [
@@ -72,6 +88,27 @@ export const test = base.extend<object, { server: TestServer; lean: boolean }>({
     },
     { scope: "worker", auto: true },
   ],
+  // One for all tests of a worker, as one person's browser: to fetch, decode and compile 23 MB of kernel anew for each is
+  // half of a short test. The first of each worker finds nothing kept, as a first visit does.
+  profile: [
+    async ({ playwright, launchOptions, server }, use, { project }) => {
+      const folder = mkdtempSync(path.join(tmpdir(), "bold-seam-profile-"));
+      const profile = await playwright.chromium.launchPersistentContext(folder, {
+        ...launchOptions,
+        viewport: project.use.viewport ?? null,
+        baseURL: server.address,
+      });
+      await use(profile);
+      await profile.close();
+      rmSync(folder, { recursive: true, force: true });
+    },
+    { scope: "worker" },
+  ],
+  context: async ({ profile, server }, use) => {
+    await emptied(profile, server.address);
+    await use(profile);
+    await emptied(profile, server.address);
+  },
 });
 
 export { expect } from "@playwright/test";
