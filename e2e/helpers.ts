@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
+import AxeBuilder from "@axe-core/playwright";
 import type { Locator, Page } from "@playwright/test";
 import { expect } from "./server";
 
@@ -106,3 +107,16 @@ export async function postJob(
 }
 
 export const padText = (): string => readFileSync(PAD, "utf8");
+
+/**
+ * The rules of accessibility that a page breaks, of those that can be checked: none is expected.
+ * @param rules in another theme only those of colour can come out another way.
+ */
+export async function violations(page: Page, rules: "all" | "of colour" = "all"): Promise<string[]> {
+  const axe = new AxeBuilder({ page });
+  if (rules === "all") axe.withTags(["wcag2a", "wcag2aa", "wcag21aa"]);
+  else axe.withRules(["color-contrast", "link-in-text-block"]);
+  return (await axe.analyze()).violations.map(
+    ({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 120)).join(" | ")}`,
+  );
+}

@@ -4,6 +4,8 @@ import { expect, test } from "./server";
 
 // As people have it: an engine in reserve, both practised.
 test.use({ lean: false });
+// They run last, in servers of their own: both cores take a part.
+test.describe.configure({ mode: "parallel" });
 
 const block = { id: "a", type: "box", size: [40, 40, 40] };
 

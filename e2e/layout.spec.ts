@@ -8,6 +8,9 @@ const WINDOWS = [
   { width: 2560, height: 1440 },
 ];
 
+/** Few, some and many of a thing. Here the ends; the middle, too, with PROOF_WHOLE=1. */
+const sizes = <T>(few: T, some: T, many: T): T[] => (process.env.PROOF_WHOLE ? [few, some, many] : [few, many]);
+
 const LONG =
   "Carrier plate for the second bearing of the long arm with all its ribs, bosses, feet, slots and holes on the left side 12"
     .padEnd(120, "x")
@@ -137,11 +140,7 @@ const grid = (nx: number, ny: number) => {
 
 test("pieces: 2, 30 and 289", async ({ page }) => {
   test.setTimeout(900_000);
-  for (const [nx, ny] of [
-    [2, 1],
-    [6, 5],
-    [17, 17],
-  ] as const) {
+  for (const [nx, ny] of sizes([2, 1] as const, [6, 5] as const, [17, 17] as const)) {
     await page.goto(`/jobs/${await postJob(page, grid(nx, ny))}`);
     await built(page);
     await page.locator('[data-step="cut"]').getByRole("button", { name: "Split", exact: true }).click();
@@ -173,7 +172,7 @@ test("pieces: 2, 30 and 289", async ({ page }) => {
 
 test("bodies and steps: 2, 30 and 300, with long names", async ({ page }) => {
   test.setTimeout(900_000);
-  for (const count of [2, 30, 300]) {
+  for (const count of sizes(2, 30, 300)) {
     const steps = Array.from({ length: count }, (_, i) => box(i, i % 3 === 0 ? { name: LONG } : {}));
     await page.goto(`/jobs/${await postJob(page, steps, { name: LONG })}`);
     await built(page);
@@ -183,7 +182,7 @@ test("bodies and steps: 2, 30 and 300, with long names", async ({ page }) => {
 
 test("parts and parameters: many, with long names and notes", async ({ page }) => {
   test.setTimeout(900_000);
-  for (const count of [2, 30, 200]) {
+  for (const count of sizes(2, 30, 200)) {
     const parameters = Array.from({ length: count }, (_, i) => ({
       name: `width_of_the_${i}${"_long".repeat(i % 8)}`,
       unit: "mm",
@@ -208,7 +207,7 @@ test("parts and parameters: many, with long names and notes", async ({ page }) =
 
 test("a sketch of 2, 30 and 300 lines, and the list of 300 jobs", async ({ page }) => {
   test.setTimeout(900_000);
-  for (const count of [2, 30, 300]) {
+  for (const count of sizes(2, 30, 300)) {
     const side = Math.ceil(Math.sqrt(count));
     const entities = Array.from({ length: count }, (_, i) => {
       const [x, y] = [(i % side) * 10, Math.floor(i / side) * 10];

@@ -2,6 +2,7 @@
 // Prints a table and keeps it in docs/proof.md. The first argument is how many edits and pairs, 2000 where there is none.
 import { spawn } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { build } from "./lib.mjs";
 
 const count = Number(process.argv[2] ?? 2000);
 mkdirSync("test-results", { recursive: true });
@@ -105,6 +106,12 @@ const proofs = [
     env: { PROOF_EVALUATIONS: 1500 },
     what: "1,500 evaluations of a job with a ring cut and a rounding: nothing stays in the engine's memory",
   },
+  {
+    name: "screens",
+    browser: ["hosts.spec.ts", "layout.spec.ts"],
+    env: { PROOF_JOBS: 30, PROOF_WHOLE: 1 },
+    what: "the demo and 30 jobs the same in the browser and in Node; every view with few, some and many of everything in three windows",
+  },
 ];
 
 /** Some names after the number run only those, as in `npm run proof 2000 edits`. */
@@ -115,8 +122,8 @@ const chosen = proofs.filter(({ name }) => wanted.length === 0 || wanted.include
 const BATCH = 100;
 
 /** The runs that a proof takes: those by chance in batches, each with seeds of its own. */
-function runsOf({ name, file, counts, seed, env }) {
-  if (!counts) return [{ name, file, tried: 1, env, out: `test-results/proof-${name}.json` }];
+function runsOf({ name, file, browser, counts, seed, env }) {
+  if (!counts) return [{ name, file, browser, tried: 1, env, out: `test-results/proof-${name}.json` }];
   const first = Number(process.env.PROOF_SEED ?? seed);
   return Array.from({ length: Math.ceil(count / BATCH) }, (_, i) => {
     const tried = Math.min(BATCH, count - BATCH * i);
@@ -125,10 +132,13 @@ function runsOf({ name, file, counts, seed, env }) {
   });
 }
 
-function prove({ file, env, out }) {
+function prove({ file, browser, env, out }) {
   rmSync(out, { force: true });
+  const args = browser
+    ? ["playwright", "test", ...browser, "--timeout=7200000"]
+    : ["vitest", "run", file, "--testTimeout=7200000"];
   return new Promise((done) => {
-    const run = spawn("npx", ["--no-install", "vitest", "run", file, "--testTimeout=7200000"], {
+    const run = spawn("npx", ["--no-install", ...args], {
       env: {
         ...process.env,
         ...Object.fromEntries(Object.entries(env).map(([key, value]) => [key, String(value)])),
@@ -139,6 +149,8 @@ function prove({ file, env, out }) {
     run.on("exit", (code) => done({ code, verdicts: existsSync(out) ? JSON.parse(readFileSync(out, "utf8")) : [] }));
   });
 }
+
+if (chosen.some(({ browser }) => browser)) build();
 
 // Two at a time: each takes a core. The proofs take turns, so that a run that is stopped has something of each.
 const open = chosen.map(runsOf);

@@ -1,6 +1,6 @@
 // One command from a clean clone to the tested product: packages, browser, types, lint, layers, unit tests, build,
 // tests in the real browser. The last line counts them all.
-import { spawnSync } from "node:child_process";
+import { spawn, spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { build, install, run, title } from "./lib.mjs";
 
@@ -15,9 +15,13 @@ let failed = 0;
 /** What failed, by its title: said again at the end, where a long output is read first. */
 const broken = [];
 
-check("Types", "tsc", "--noEmit");
-check("Lint", "biome", "check", ".");
-check("Layers", "depcruise", "src", "--config", ".dependency-cruiser.cjs");
+// Each takes one core: together.
+await Promise.all([
+  check("Types", "tsc", "--noEmit"),
+  check("Lint", "biome", "check", ".").then(() =>
+    check("Layers", "depcruise", "src", "--config", ".dependency-cruiser.cjs"),
+  ),
+]);
 
 title("Unit tests");
 const unit = npx("vitest", "run", "--reporter=default", "--reporter=json", "--outputFile.json=test-results/unit.json");
@@ -33,10 +37,15 @@ if (broken.length > 0) console.log(`\nFailed: ${broken.join(", ")}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);
 
-/** Runs one check that either holds or does not. */
-function check(name, ...args) {
+/** Runs one check that either holds or does not; what it says is shown when it has ended. */
+async function check(name, ...args) {
+  const run = spawn("npx", ["--no-install", ...args], { stdio: ["ignore", "pipe", "pipe"] });
+  const said = [];
+  for (const stream of [run.stdout, run.stderr]) stream.on("data", (data) => said.push(data));
+  const code = await new Promise((done) => run.on("close", done));
   title(name);
-  if (npx(...args)) passed++;
+  process.stdout.write(Buffer.concat(said));
+  if (code === 0) passed++;
   else {
     failed++;
     broken.push(name);

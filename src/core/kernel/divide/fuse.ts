@@ -15,6 +15,7 @@ import { isDelicate, ownTurn } from "./delicate";
 import { type Cell, type FaceUse, type Fusion, fuseOnce } from "./general-fuse";
 import { fuseHalved, PARTINGS } from "./halved";
 import { hangingCut, isElementary, isScratched, MANY_FACES } from "./hanging-cut";
+import { refuseLeaningCones } from "./leaning-cones";
 import { onBothSides } from "./one-side";
 import { contradiction } from "./opinion";
 
@@ -47,10 +48,12 @@ const ASTRAY = 0.7153;
  * @param crossings whether it will be asked where something crosses a face; finding that out takes time.
  * @param divided how many of the arguments, from the first, are what is divided: of the others only what lies in those is used, so
  * that what becomes of them elsewhere need not be sound.
- * @throws KernelFault when the library reports an error, or when no attempt adds up: with a place, where one is known.
+ * @throws Undividable where it is known beforehand that none will, and KernelFault when the library reports an error, or when no
+ * attempt adds up: with a place, where one is known.
  */
 export function fuse(args: readonly Shape[], crossings = true, divided = args.length): Fusion {
   const delicate = isDelicate(args);
+  if (delicate) refuseLeaningCones(args);
   let failure: unknown;
   let at: Vec3 | null = null;
   /** The best of those whose parts meet badly: it is taken where no other way gives a closer one. */
@@ -241,7 +244,7 @@ function faultOf(args: readonly Shape[], fusion: Fusion, delicate: boolean, divi
     if (open) return { at: () => open.at };
     if (unsoundness(shape, "solid")) return { at: () => middleOf(shape) };
   }
-  const at = contradiction(args, fusion);
+  const at = contradiction(args, fusion, divided);
   if (at) return { at: () => at };
   const short = args.findIndex((arg, a) => a < divided && shapeKind(arg) === "solid" && !fillsExactly(args, a, fusion));
   return short < 0 ? null : { at: () => widestOf(fusion.cells)?.at ?? middleOf(args[short]!) };

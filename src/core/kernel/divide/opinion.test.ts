@@ -2,6 +2,7 @@ import { beforeAll, expect, test } from "vitest";
 import { loadNodeKernel } from "../library/node";
 import { makeCylinder, makeSphere, makeTorus } from "../make/primitives";
 import { sheetFromFaces } from "../make/sheet";
+import { placed } from "../make/transform";
 import { fuseOnce } from "./general-fuse";
 import { contradiction } from "./opinion";
 
@@ -17,4 +18,16 @@ test("a cut that ends within a face and hangs in it is no reason to contradict",
   // What is wrong is still found: the ring's part in the ball, said to lie out of it.
   for (const cell of fusion.cells) cell.within = cell.within.filter((a) => a === cell.within[0]);
   expect(contradiction(args, fusion)).not.toBeNull();
+});
+
+test("of bodies that are nearly the same, each said to lie outside the other, the insides contradict", () => {
+  const ring = makeTorus([0, 0, 0], [0, 0, 1], 25, 7);
+  const turned = placed(ring, { about: [0, 0, 0], axis: [1, 0, 0], angle: -1e-4, by: [0, 0, 0] });
+  // What the library makes of them, whichever way: no face of either is far enough off the other to be told by.
+  const fusion = fuseOnce([ring, turned], 0, false);
+  const apart = [[0], [1]];
+  const said = { ...fusion, cells: fusion.cells.slice(0, 2).map((cell, i) => ({ ...cell, within: apart[i]! })) };
+  expect(contradiction([ring, turned], said)).not.toBeNull();
+  // What lies beyond what is divided is nobody's concern.
+  expect(contradiction([ring, turned], said, 0)).toBeNull();
 });

@@ -1,4 +1,6 @@
 import { boxOf } from "../facts/box";
+import { contains } from "../facts/distance";
+import { deepPlaces } from "../facts/inner-point";
 import { leastGap } from "../facts/surface-gap";
 import { type Shape, shapeKind } from "../library/topology";
 import { tessellate } from "../mesh/tessellate";
@@ -13,12 +15,17 @@ const ANGULAR = 0.25;
 /** A direction that no drawing has. */
 const ASTRAY: Vec3 = [0.5390876, 0.3120871, 0.7823091];
 
+/** How many places within a cell are asked about. */
+const DEPTHS = 3;
+
 /**
  * An opinion of its own on a division, by triangles: every face of a body lies wholly inside each other body, or wholly
- * outside, as the cells on its sides say. Places too near to a skin for triangles to tell are left out.
+ * outside, as the cells on its sides say; and so does the inside of every cell. Places too near to a skin for triangles to tell
+ * are left out: of bodies that are nearly the same that is all of their faces, and not their insides.
+ * @param divided how many of the arguments, from the first, are what is divided: only cells within those are looked into.
  * @returns a place where the division says otherwise; null where none was found.
  */
-export function contradiction(args: readonly Shape[], fusion: Fusion): Vec3 | null {
+export function contradiction(args: readonly Shape[], fusion: Fusion, divided = args.length): Vec3 | null {
   const solids = args.flatMap((arg, a) => (shapeKind(arg) === "solid" ? [a] : []));
   const claims = claimsOf(fusion.cells);
   const own = args.map((_, a) => new Set(fusion.images[a]!.flat().map(({ face }) => face)));
@@ -40,6 +47,21 @@ export function contradiction(args: readonly Shape[], fusion: Fusion): Vec3 | nu
         if (inside !== null && inside !== claimed) return at;
       }
     }
+  }
+  for (const { shape, within } of fusion.cells) {
+    if (within.every((a) => a >= divided)) continue;
+    for (const at of deepPlaces(tessellate(shape, { linear, angular: ANGULAR })).slice(0, DEPTHS))
+      for (const a of solids) {
+        const inside = meshes.get(a)!.holds(at);
+        // Triangles of a cell may leave it where a cut hangs in a face: what they say is confirmed before it counts.
+        if (
+          inside !== null &&
+          inside !== within.includes(a) &&
+          contains(shape, at) &&
+          contains(args[a]!, at) === inside
+        )
+          return at;
+      }
   }
   return null;
 }

@@ -40,7 +40,7 @@ export const placeWithin = (mesh: Triangles): Vec3 | null => deepPlaces(mesh)[0]
 const LOOKS = 12;
 
 /** Places half-way from the middles of the largest triangles, straight into the material, to the next skin: the deepest first. */
-function deepPlaces(mesh: Triangles): Vec3[] {
+export function deepPlaces(mesh: Triangles): Vec3[] {
   const { positions, indices } = mesh;
   const corner = (i: number): Vec3 => [positions[i * 3]!, positions[i * 3 + 1]!, positions[i * 3 + 2]!];
   const candidates = largest(mesh).flatMap((t) => {

@@ -15,3 +15,11 @@ export class KernelFault extends Error {
     this.name = "KernelFault";
   }
 }
+
+/** What is known beforehand not to be divided: its message is for whoever drew it. */
+export class Undividable extends KernelFault {
+  constructor(message: string, at: Vec3) {
+    super(message, false, at);
+    this.name = "Undividable";
+  }
+}

@@ -1,7 +1,7 @@
 import { fail } from "../../errors";
 import type { Body } from "../../items";
 import { has } from "../../items/kinds";
-import { freeShape, KernelFault, nearest, ownHandle, type Shape } from "../../kernel";
+import { freeShape, KernelFault, nearest, ownHandle, type Shape, Undividable } from "../../kernel";
 import {
   type Division,
   divideAll,
@@ -56,7 +56,9 @@ function guarded(stock: readonly Body[], { step }: StepContext, divide: () => St
     if (cause instanceof KernelFault && !cause.fatal)
       fail(
         "division-failed",
-        "These bodies could not be divided by one another; check that each is sound, or move one by a little.",
+        cause instanceof Undividable
+          ? cause.message
+          : "These bodies could not be divided by one another; check that each is sound, or move one by a little.",
         {
           step,
           bodies: stock.map((body) => body.id),

@@ -1,5 +1,6 @@
+import same from "fast-deep-equal/es6";
 import type { Manifold, ManifoldToplevel } from "manifold-3d";
-import { type Shape, tessellate, widestGap } from "../../kernel";
+import { cross, dot, length, type Shape, sub, tessellate, type Vec3, widestGap } from "../../kernel";
 import { build, jobOf, volumeOfStep } from "../harness";
 import type { Random } from "./random";
 
@@ -122,6 +123,30 @@ export const FAMILIES: Record<string, (random: Random) => Step[]> = {
       turned("bm", "b", by, "y"),
     ];
   },
+  nearlySame(random) {
+    const same = solid("a", random, [0, 0, 0]);
+    const by = random.pick([1e-6, 1e-5, 1e-4, 1e-3, 1e-2, 0.1]) * random.pick([1, -1]);
+    const sizes = Object.keys(same).filter((key) => typeof same[key] === "number");
+    return random.pick([
+      () => [same, { ...same, id: "b" }, turned("bm", "b", by, random.pick(AXES))],
+      () => [
+        same,
+        {
+          ...same,
+          id: "b",
+          at: random.pick([
+            [by, 0, 0],
+            [0, by, 0],
+            [0, 0, by],
+          ]),
+        },
+      ],
+      () => {
+        const key = random.pick([...sizes, "at"]);
+        return [same, { ...same, id: "b", [key]: key === "at" ? [by, by, 0] : (same[key] as number) + by }];
+      },
+    ])();
+  },
   tinyOverlaps(random) {
     const size = round(random.between(8, 30));
     const over = random.pick([1e-6, 1e-5, 1e-4, 1e-3, 1e-2]) * random.pick([1, -1]);
@@ -144,10 +169,17 @@ export interface PairVerdict {
   steps: Step[];
 }
 
-/** Divides one pair in all ways and holds what comes against what it must satisfy, and against fine triangles. */
+/** Divides a pair by chance. */
 export function tryPair(random: Random, engine: ManifoldToplevel): PairVerdict {
   const family = random.pick(Object.keys(FAMILIES));
-  const steps = FAMILIES[family]!(random);
+  return holdPair(family, FAMILIES[family]!(random), engine);
+}
+
+/**
+ * Divides the solids of steps "a" and "b" in all ways and holds what comes against what it must satisfy, and against fine
+ * triangles.
+ */
+export function holdPair(family: string, steps: Step[], engine: ManifoldToplevel): PairVerdict {
   const verdict = (outcome: PairVerdict["outcome"], why = ""): PairVerdict => ({ family, outcome, why, steps });
   const alone = build(jobOf(steps));
   const shapeOf = (id: string) => alone.bodies.find((body) => body.id.startsWith(`${id}:`))!.shape;
@@ -159,6 +191,7 @@ export function tryPair(random: Random, engine: ManifoldToplevel): PairVerdict {
   // Triangles stand within this of the exact volumes, and so does what they have in common.
   const slack = 2 * (Math.abs(a - meshes[0]!.volume()) + Math.abs(b - meshes[1]!.volume())) + 1e-3;
   for (const mesh of meshes) mesh.delete();
+  const bared = baredBy(steps, shapeOf("a"));
   const results = new Map<string, { volume: number; failed: string | null }>();
   /** How far off the program said that it is, at most: mm. */
   let told = 0;
@@ -183,6 +216,8 @@ export function tryPair(random: Random, engine: ManifoldToplevel): PairVerdict {
   const shared = nothing ? 0 : of("intersect").volume;
   if (Math.abs(shared - common) > slack + exact)
     return verdict("wrong", `in common ${shared}, triangles say ${common}`);
+  if (bared > 10 * exact && Math.abs(a - shared - bared) > 0.1 * bared)
+    return verdict("wrong", `moved by so little, it bares ${bared}, and not ${a} − ${shared}`);
   if (Math.abs(of("union").volume - (a + b - shared)) > exact)
     return verdict("wrong", `union ${of("union").volume} is not ${a} + ${b} − ${shared}`);
   const { failed: idle, volume: rest } = of("subtract");
@@ -194,6 +229,26 @@ export function tryPair(random: Random, engine: ManifoldToplevel): PairVerdict {
   if (split.failed === null && Math.abs(split.volume - a) > exact)
     return verdict("wrong", `pieces ${split.volume} are not ${a}`);
   return verdict(told > 0 ? "told" : "right", told > 0 ? `right to ${told} mm` : "");
+}
+
+/**
+ * How much of a body is bared by the same body moved a little aside, mm³: by each piece of the skin what it moves along its normal,
+ * on the side that it leaves. To the first order, which triangles of both bodies do not see. 0 where it was not moved so.
+ */
+function baredBy([a, b, ...more]: readonly Step[], shape: Shape): number {
+  const alike =
+    a && b && more.length === 0 && Object.keys(a).every((key) => /^(id|at)$/.test(key) || same(a[key], b[key]));
+  if (!alike || !Array.isArray(a.at) || !Array.isArray(b.at)) return 0;
+  const by = sub(b.at as unknown as Vec3, a.at as unknown as Vec3);
+  if (length(by) > 0.02) return 0;
+  const { positions, indices } = tessellate(shape, { linear: 0.01, angular: 0.1 });
+  const corner = (i: number): Vec3 => [positions[3 * i]!, positions[3 * i + 1]!, positions[3 * i + 2]!];
+  let twice = 0;
+  for (let t = 0; t < indices.length; t += 3) {
+    const [p, q, r] = [corner(indices[t]!), corner(indices[t + 1]!), corner(indices[t + 2]!)];
+    twice += Math.abs(dot(cross(sub(q, p), sub(r, p)), by)) / 2;
+  }
+  return twice / 2;
 }
 
 const shapeIn = (built: ReturnType<typeof build>, id: string) => built.bodies.find((body) => body.id === id)!.shape;
