@@ -1,5 +1,6 @@
 import same from "fast-deep-equal/es6";
 import type { Manifold, ManifoldToplevel } from "manifold-3d";
+import { ResultCache } from "../../evaluate";
 import { cross, dot, length, type Shape, sub, tessellate, type Vec3, widestGap } from "../../kernel";
 import { build, jobOf, volumeOfStep } from "../harness";
 import type { Random } from "./random";
@@ -181,7 +182,9 @@ export function tryPair(random: Random, engine: ManifoldToplevel): PairVerdict {
  */
 export function holdPair(family: string, steps: Step[], engine: ManifoldToplevel): PairVerdict {
   const verdict = (outcome: PairVerdict["outcome"], why = ""): PairVerdict => ({ family, outcome, why, steps });
-  const alone = build(jobOf(steps));
+  // One memory for all that is asked of them, as in a session: what two presets divide alike is divided once.
+  const cache = new ResultCache();
+  const alone = build(jobOf(steps), { cache });
   const shapeOf = (id: string) => alone.bodies.find((body) => body.id.startsWith(`${id}:`))!.shape;
   const volume = (id: string) => alone.reports.find((report) => report.id.startsWith(`${id}:`))!.volume!;
   const area = (id: string) => alone.reports.find((report) => report.id.startsWith(`${id}:`))!.area;
@@ -198,7 +201,7 @@ export function holdPair(family: string, steps: Step[], engine: ManifoldToplevel
   for (const preset of ["union", "intersect", "subtract", "split"]) {
     const both = preset === "union" || preset === "intersect";
     const roles = both ? { stock: ["a", "b"] } : { stock: ["a"], cutters: ["b"] };
-    const built = build(jobOf([...steps, { id: "s", type: "seam", preset, ...roles }]));
+    const built = build(jobOf([...steps, { id: "s", type: "seam", preset, ...roles }]), { cache });
     const { state, error } = built.step("s");
     if (state === "failed" && error!.code === "division-failed")
       return verdict("refused", `${preset}: ${error!.message}`);
