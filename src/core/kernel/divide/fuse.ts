@@ -17,7 +17,7 @@ import { fuseHalved, PARTINGS } from "./halved";
 import { hangingCut, isElementary, isScratched, MANY_FACES } from "./hanging-cut";
 import { refuseLeaningCones } from "./leaning-cones";
 import { onBothSides } from "./one-side";
-import { contradiction } from "./opinion";
+import { contradiction, misplaced } from "./opinion";
 
 /** How an attempt hands its arguments to the library. */
 interface Attempt {
@@ -84,6 +84,12 @@ export function fuse(args: readonly Shape[], crossings = true, divided = args.le
       const gap = looked ? gapOf(args, made) : 0;
       if (gap > LOOSE * sizeOf(args)) {
         at ??= widestOf(made)?.at ?? null;
+        fusion.free();
+        continue;
+      }
+      const off = delicate ? misplaced(args, fusion, Math.max(CLOSE, 2 * gap), divided) : null;
+      if (off) {
+        at ??= off;
         fusion.free();
         continue;
       }

@@ -4,7 +4,7 @@ import { makeCylinder, makeSphere, makeTorus } from "../make/primitives";
 import { sheetFromFaces } from "../make/sheet";
 import { placed } from "../make/transform";
 import { fuseOnce } from "./general-fuse";
-import { contradiction } from "./opinion";
+import { contradiction, misplaced } from "./opinion";
 
 beforeAll(loadNodeKernel);
 
@@ -30,4 +30,24 @@ test("of bodies that are nearly the same, each said to lie outside the other, th
   expect(contradiction([ring, turned], said)).not.toBeNull();
   // What lies beyond what is divided is nobody's concern.
   expect(contradiction([ring, turned], said, 0)).toBeNull();
+});
+
+test("skins that cross unseen: a division that has one body wholly in the other is off by more than it says", () => {
+  const ring = makeTorus([0, 0, 0], [0, 0, 1], 25, 7);
+  const turned = placed(ring, { about: [0, 0, 0], axis: [1, 0, 0], angle: -1e-4, by: [0, 0, 0] });
+  const args = [ring, turned];
+  const fusion = fuseOnce(args, 0, false);
+  // One ring's skin is said to lie in the other all round: half of it is out, by up to 32 mm · 10⁻⁴.
+  const [face] = fusion.cells[0]!.faces;
+  const cell = { ...fusion.cells[0]!, within: [0, 1], faces: [face!] };
+  const mine = fusion.images[0]!.flat().some((use) => use.face === face!.face) ? 0 : 1;
+  const said = {
+    ...fusion,
+    cells: [cell],
+    images: [mine === 0 ? fusion.images[0]! : [], mine === 1 ? fusion.images[1]! : []],
+  };
+  expect(misplaced(args, said, 5e-5)).not.toBeNull();
+  // Said to be right to 0.01 mm it is, and what is not divided is not asked about.
+  expect(misplaced(args, said, 1e-2)).toBeNull();
+  expect(misplaced(args, said, 5e-5, 0)).toBeNull();
 });

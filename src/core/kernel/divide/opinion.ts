@@ -2,7 +2,7 @@ import { boxOf } from "../facts/box";
 import { contains } from "../facts/distance";
 import { deepPlaces } from "../facts/inner-point";
 import { leastGap } from "../facts/surface-gap";
-import { type Shape, shapeKind } from "../library/topology";
+import { facesOf, type Shape, shapeKind } from "../library/topology";
 import { tessellate } from "../mesh/tessellate";
 import { rayHit } from "../space/ray-hit";
 import { add, cross, diagonal, dot, length, scale, squareTo, sub, unit, type Vec3 } from "../space/vectors";
@@ -29,12 +29,7 @@ export function contradiction(args: readonly Shape[], fusion: Fusion, divided = 
   const solids = args.flatMap((arg, a) => (shapeKind(arg) === "solid" ? [a] : []));
   const claims = claimsOf(fusion.cells);
   const own = args.map((_, a) => new Set(fusion.images[a]!.flat().map(({ face }) => face)));
-  const sizes = args.flatMap((arg) => {
-    const box = boxOf(arg);
-    return box ? [diagonal(box)] : [];
-  });
-  // Places on one body's face are as far off as the triangles of the other are: room for both.
-  const linear = Math.max(1e-4, 2e-3 * Math.min(...sizes));
+  const linear = fineness(args);
   const meshes = new Map(solids.map((a) => [a, new Triangles(args[a]!, linear)] as const));
   for (const [face, within] of claims) {
     const askers = solids.filter((a) => !own[a]!.has(face));
@@ -64,6 +59,58 @@ export function contradiction(args: readonly Shape[], fusion: Fusion, divided = 
       }
   }
   return null;
+}
+
+/** How many places of a face are asked about exactly. */
+const EXACT_PLACES = 12;
+
+/**
+ * A place where the division is off by more than it says, among those that triangles cannot tell: corners of a face's
+ * triangles, which lie on it, near the skin of another body and further from it than a tolerance. Bodies that are nearly
+ * the same are divided so where the library does not see that their skins cross.
+ * @param tolerance mm: how far off the division is said to be. @param divided as for `contradiction`.
+ * @returns null where none was found.
+ */
+export function misplaced(
+  args: readonly Shape[],
+  fusion: Fusion,
+  tolerance: number,
+  divided = args.length,
+): Vec3 | null {
+  const solids = args.flatMap((arg, a) => (shapeKind(arg) === "solid" ? [a] : []));
+  const own = args.map((_, a) => new Set(fusion.images[a]!.flat().map(({ face }) => face)));
+  const linear = fineness(args);
+  const made = fusion.cells.filter(({ within }) => within.some((a) => a < divided));
+  const asked = new Set(made.flatMap(({ faces }) => faces.map(({ face }) => face)));
+  const skins = args.map((arg) => facesOf(arg).map((_, place) => place));
+  for (const [face, within] of claimsOf(fusion.cells)) {
+    const askers = solids.filter((a) => !own[a]!.has(face));
+    if (askers.length === 0 || !asked.has(face)) continue;
+    const { positions } = tessellate(fusion.faceHandle(face), { linear, angular: ANGULAR });
+    for (const a of askers) {
+      const near: Vec3[] = [];
+      for (let v = 0; v < positions.length; v += 3) {
+        const at: Vec3 = [positions[v]!, positions[v + 1]!, positions[v + 2]!];
+        const gap = leastGap(args[a]!, skins[a]!, at);
+        if (gap > tolerance && gap < 3 * linear) near.push(at);
+      }
+      const step = Math.max(1, near.length / EXACT_PLACES);
+      for (let i = 0; i < near.length; i += step) {
+        const at = near[Math.floor(i)]!;
+        if (contains(args[a]!, at) !== within.has(a)) return at;
+      }
+    }
+  }
+  return null;
+}
+
+/** mm: places on one body's face are as far off as the triangles of the other are: room for both. */
+function fineness(args: readonly Shape[]): number {
+  const sizes = args.flatMap((arg) => {
+    const box = boxOf(arg);
+    return box ? [diagonal(box)] : [];
+  });
+  return Math.max(1e-4, 2e-3 * Math.min(...sizes));
 }
 
 /** For each face, the arguments whose inside lies on both of its sides, or on the one side where there is a cell. */
