@@ -61,6 +61,9 @@ export function contradiction(args: readonly Shape[], fusion: Fusion, divided = 
   return null;
 }
 
+/** How far a corner is off by what single precision leaves of it, as a part of its coordinates: twice over. */
+const SINGLE = 2.4e-7;
+
 /** How many places of a face are asked about exactly. */
 const EXACT_PLACES = 12;
 
@@ -92,7 +95,9 @@ export function misplaced(
       for (let v = 0; v < positions.length; v += 3) {
         const at: Vec3 = [positions[v]!, positions[v + 1]!, positions[v + 2]!];
         const gap = leastGap(args[a]!, skins[a]!, at);
-        if (gap > tolerance && gap < 3 * linear) near.push(at);
+        // Corners are in single precision: far from the origin they lie off the face by as much.
+        const rounded = SINGLE * Math.max(...at.map(Math.abs));
+        if (gap > tolerance + rounded && gap < 3 * linear) near.push(at);
       }
       const step = Math.max(1, near.length / EXACT_PLACES);
       for (let i = 0; i < near.length; i += step) {
