@@ -48,7 +48,7 @@ const ASTRAY = 0.7153;
  * @param crossings whether it will be asked where something crosses a face; finding that out takes time.
  * @param divided how many of the arguments, from the first, are what is divided: of the others only what lies in those is used, so
  * that what becomes of them elsewhere need not be sound.
- * @throws Undividable where it is known beforehand that none will, and KernelFault when the library reports an error, or when no
+ * @throws LeaningCones where it is known beforehand that none will, and KernelFault when the library reports an error, or when no
  * attempt adds up: with a place, where one is known.
  */
 export function fuse(args: readonly Shape[], crossings = true, divided = args.length): Fusion {

@@ -1,7 +1,7 @@
 import { looseBoxOf } from "../facts/box";
 import { leastGap } from "../facts/surface-gap";
 import { surfaceRecordsOf } from "../facts/surfaces";
-import { Undividable } from "../library/faults";
+import { LeaningCones } from "../library/faults";
 import { facesOf, type Shape } from "../library/topology";
 import { tessellate } from "../mesh/tessellate";
 import { boxesMeet, cross, diagonal, length, type Vec3 } from "../space/vectors";
@@ -16,7 +16,7 @@ const LEAN = [1e-9, 0.1] as const;
 /**
  * Refuses cones that lie nearly in each other and lean: where they cross, the library goes along both for minutes, and finds
  * nothing that adds up.
- * @throws Undividable with a place, and how near they are.
+ * @throws LeaningCones
  */
 export function refuseLeaningCones(args: readonly Shape[]): void {
   const cones = args.map((arg) =>
@@ -30,11 +30,7 @@ export function refuseLeaningCones(args: readonly Shape[]): void {
           if (lean < LEAN[0] || lean > LEAN[1]) continue;
           const near = nearness({ shape: args[a]!, place: p.place }, { shape: args[b]!, place: q.place });
           if (!near || near.most < ONE) continue;
-          const angle = (Math.asin(lean) * 180) / Math.PI;
-          throw new Undividable(
-            `Two conical faces lie within ${said(near.most)} mm of each other wherever both are, and lean by ${said(angle)}°: that is too near to find where they cross. Turn one so that their axes are parallel, or move one further off.`,
-            near.at,
-          );
+          throw new LeaningCones(near.at, near.most, Math.asin(lean));
         }
 }
 
@@ -66,6 +62,3 @@ function nearness(one: Conical, two: Conical): { most: number; at: Vec3 } | null
 
 /** Radians between neighbouring triangles. */
 const ANGULAR = 0.5;
-
-/** Two figures that count. */
-const said = (value: number): string => String(Number(value.toPrecision(2)));

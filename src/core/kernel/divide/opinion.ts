@@ -26,14 +26,10 @@ const DEPTHS = 3;
  * @returns a place where the division says otherwise; null where none was found.
  */
 export function contradiction(args: readonly Shape[], fusion: Fusion, divided = args.length): Vec3 | null {
-  const solids = args.flatMap((arg, a) => (shapeKind(arg) === "solid" ? [a] : []));
-  const claims = claimsOf(fusion.cells);
-  const own = args.map((_, a) => new Set(fusion.images[a]!.flat().map(({ face }) => face)));
+  const solids = solidsOf(args);
   const linear = fineness(args);
   const meshes = new Map(solids.map((a) => [a, new Triangles(args[a]!, linear)] as const));
-  for (const [face, within] of claims) {
-    const askers = solids.filter((a) => !own[a]!.has(face));
-    if (askers.length === 0) continue;
+  for (const { face, within, askers } of askedFaces(args, fusion)) {
     const places = placesOn(fusion.faceHandle(face), linear);
     for (const a of askers) {
       const claimed = within.has(a);
@@ -80,15 +76,12 @@ export function misplaced(
   tolerance: number,
   divided = args.length,
 ): Vec3 | null {
-  const solids = args.flatMap((arg, a) => (shapeKind(arg) === "solid" ? [a] : []));
-  const own = args.map((_, a) => new Set(fusion.images[a]!.flat().map(({ face }) => face)));
   const linear = fineness(args);
   const made = fusion.cells.filter(({ within }) => within.some((a) => a < divided));
-  const asked = new Set(made.flatMap(({ faces }) => faces.map(({ face }) => face)));
+  const used = new Set(made.flatMap(({ faces }) => faces.map(({ face }) => face)));
   const skins = args.map((arg) => facesOf(arg).map((_, place) => place));
-  for (const [face, within] of claimsOf(fusion.cells)) {
-    const askers = solids.filter((a) => !own[a]!.has(face));
-    if (askers.length === 0 || !asked.has(face)) continue;
+  for (const { face, within, askers } of askedFaces(args, fusion)) {
+    if (!used.has(face)) continue;
     const { positions } = tessellate(fusion.faceHandle(face), { linear, angular: ANGULAR });
     for (const a of askers) {
       const near: Vec3[] = [];
@@ -107,6 +100,22 @@ export function misplaced(
     }
   }
   return null;
+}
+
+const solidsOf = (args: readonly Shape[]): number[] =>
+  args.flatMap((arg, a) => (shapeKind(arg) === "solid" ? [a] : []));
+
+/** The faces that lie in or out of other bodies: which they are said to lie in, and all solids that may be asked, as it is not their own. */
+function askedFaces(
+  args: readonly Shape[],
+  fusion: Fusion,
+): { face: number; within: ReadonlySet<number>; askers: number[] }[] {
+  const solids = solidsOf(args);
+  const own = args.map((_, a) => new Set(fusion.images[a]!.flat().map(({ face }) => face)));
+  return [...claimsOf(fusion.cells)].flatMap(([face, within]) => {
+    const askers = solids.filter((a) => !own[a]!.has(face));
+    return askers.length > 0 ? [{ face, within, askers }] : [];
+  });
 }
 
 /** mm: places on one body's face are as far off as the triangles of the other are: room for both. */

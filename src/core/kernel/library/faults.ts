@@ -16,10 +16,16 @@ export class KernelFault extends Error {
   }
 }
 
-/** What is known beforehand not to be divided: its message is for whoever drew it. */
-export class Undividable extends KernelFault {
-  constructor(message: string, at: Vec3) {
-    super(message, false, at);
-    this.name = "Undividable";
+/** Two conical faces lie nearly in each other, and lean: known beforehand not to be divided. */
+export class LeaningCones extends KernelFault {
+  constructor(
+    at: Vec3,
+    /** mm: how far they are from each other at most, where both are. */
+    readonly apart: number,
+    /** Between their axes, radians. */
+    readonly lean: number,
+  ) {
+    super("Two conical faces lie nearly in each other, and lean.", false, at);
+    this.name = "LeaningCones";
   }
 }

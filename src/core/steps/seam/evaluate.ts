@@ -1,7 +1,7 @@
 import { fail } from "../../errors";
 import type { Body } from "../../items";
 import { has } from "../../items/kinds";
-import { freeShape, KernelFault, nearest, ownHandle, type Shape, Undividable } from "../../kernel";
+import { freeShape, KernelFault, LeaningCones, nearest, ownHandle, type Shape } from "../../kernel";
 import {
   type Division,
   divideAll,
@@ -16,7 +16,7 @@ import {
   settleFates,
 } from "../../seam";
 import { SAME_PLACE } from "../../tolerance";
-import { formatLength } from "../../units";
+import { formatAngle, formatDeviation, formatLength } from "../../units";
 import { evaluates, type StepContext, type StepOutcome, type ValuesOf } from "../evaluation";
 import { settleBodies } from "./bodies";
 import { closedAsSolid } from "./closing";
@@ -54,19 +54,21 @@ function guarded(stock: readonly Body[], { step }: StepContext, divide: () => St
     return divide();
   } catch (cause) {
     if (cause instanceof KernelFault && !cause.fatal)
-      fail(
-        "division-failed",
-        cause instanceof Undividable
-          ? cause.message
-          : "These bodies could not be divided by one another; check that each is sound, or move one by a little.",
-        {
-          step,
-          bodies: stock.map((body) => body.id),
-          ...(cause.at ? { at: [...cause.at] as [number, number, number] } : {}),
-        },
-      );
+      fail("division-failed", undividedWords(cause), {
+        step,
+        bodies: stock.map((body) => body.id),
+        ...(cause.at ? { at: [...cause.at] as [number, number, number] } : {}),
+      });
     throw cause;
   }
+}
+
+function undividedWords(cause: KernelFault): string {
+  if (!(cause instanceof LeaningCones))
+    return "These bodies could not be divided by one another; check that each is sound, or move one by a little.";
+  const degrees = (cause.lean * 180) / Math.PI;
+  const lean = degrees < 0.001 ? "less than 0.001°" : formatAngle(degrees);
+  return `Two conical faces lie within ${formatDeviation(cause.apart)} of each other wherever both are, and lean by ${lean}: that is too near to find where they cross. Turn one so that their axes are parallel, or move one further off.`;
 }
 
 function combine(values: Values, stock: Body[], context: StepContext): StepOutcome {
