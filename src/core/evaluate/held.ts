@@ -1,3 +1,5 @@
+import { type Deviation, tellDeviation, withDeviation } from "../deviation";
+
 /** What has to be let go of. */
 interface Freed {
   free(): void;
@@ -8,7 +10,7 @@ interface Freed {
  * thing at a time; the next one, or `clear`, frees it.
  */
 export class Held {
-  private kept: { key: string; value: Freed } | null = null;
+  private kept: { key: string; value: Freed; off: Deviation | null } | null = null;
   /** How often it was made, and how often it was there: for tests and the bench. */
   readonly count = { made: 0, known: 0 };
 
@@ -16,13 +18,15 @@ export class Held {
   take<T extends Freed>(key: string, make: () => T): T {
     if (this.kept?.key === key) {
       this.count.known++;
+      if (this.kept.off) tellDeviation(this.kept.off);
       return this.kept.value as T;
     }
     // Both at once would need twice the memory.
     this.clear();
-    const value = make();
+    const { result: value, off } = withDeviation(make);
+    if (off) tellDeviation(off);
     this.count.made++;
-    this.kept = { key, value };
+    this.kept = { key, value, off };
     return value;
   }
 

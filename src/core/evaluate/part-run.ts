@@ -1,3 +1,4 @@
+import { withDeviation } from "../deviation";
 import { fail, SeamError, type Trouble } from "../errors";
 import { hashText } from "../hash";
 import { handlingOf, type Item } from "../items";
@@ -204,13 +205,13 @@ export class PartRun {
     if (known) cache.put(known);
     if (known && !wantsPieces) return known;
     const warnings: Trouble[] = [];
-    const outcome = this.evaluate(step, warnings, wantsPieces, elsewhere);
+    const { result: outcome, off } = withDeviation(() => this.evaluate(step, warnings, wantsPieces, elsewhere));
     try {
       tellStage("weighing what was made");
       // What comes from a file is looked over as it is read, and told in words of its own.
       if (!bringsIn(stepType(step.type)!)) {
         const whole = evaluationOf(step.type)!.weighed?.(step as never) === true;
-        weigh(step.id, outcome.made, given, whole, (trouble) => warnings.push(trouble));
+        weigh(step.id, outcome.made, { given, off, weighed: whole }, (trouble) => warnings.push(trouble));
       }
     } catch (cause) {
       freeOutcome(outcome);

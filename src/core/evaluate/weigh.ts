@@ -1,21 +1,29 @@
+import type { Deviation } from "../deviation";
 import { fail, type Trouble } from "../errors";
 import { type Body, type Item, isBody } from "../items";
-import { notedGap, type Shape, unsoundness, widestGap } from "../kernel";
+import { boxOf, notedGap, type Shape, unsoundness, widestGap } from "../kernel";
 import { EXACT } from "../tolerance";
 import { formatDeviation } from "../units";
 
+/** What a step had to work with. */
+export interface Work {
+  /** A body that was unsound before is not the step's fault. */
+  given: readonly Item[];
+  /** What was told to be off while it worked. */
+  off: Deviation | null;
+  /** Whether the step holds its bodies against the law of sound solids itself. */
+  weighed: boolean;
+}
+
 /**
  * Holds what a step made against what every body must satisfy, whatever made it: a solid is closed, valid and has room inside;
- * its parts meet as closely as those of what it was made from, or it is said how far they are apart.
- * @param given what the step had to work with: a body that was unsound before is not the step's fault. @param weighed whether
- * the step holds its bodies against the law of sound solids itself.
+ * its parts meet as closely as those of what it was made from, and it was divided where its faces cross, or it is said how far it is off.
  * @throws SeamError `unsound`
  */
 export function weigh(
   step: string,
   made: readonly Item[],
-  given: readonly Item[],
-  weighed: boolean,
+  { given, off, weighed }: Work,
   warn: (trouble: Trouble) => void,
 ): void {
   const bodies = made.filter(isBody);
@@ -30,15 +38,9 @@ export function weigh(
           bodies: [id],
         });
     }
-  if (bodies.every(({ shape }) => notedGap(shape) <= EXACT)) return;
-  const limit = Math.max(EXACT, 1.01 * gapOf(before));
-  let widest: { body: Body; size: number; at: readonly number[] } | null = null;
-  for (const body of bodies) {
-    const gap = widestGap(body.shape);
-    if (gap && gap.size > limit && gap.size > (widest?.size ?? 0)) widest = { body, ...gap };
-  }
-  if (!widest) return;
-  const { body, size, at } = widest;
+  const worst = worstOf(bodies, before, off);
+  if (!worst) return;
+  const { body, size, at } = worst;
   warn({
     code: "approximate",
     message: `What was made is right to ${formatDeviation(size)} only where faces meet here: they lie nearly in each other, or are freely curved. Move one clear of the other, or onto it, to have it closer.`,
@@ -46,6 +48,24 @@ export function weigh(
     bodies: [body.id],
     at: [...at] as [number, number, number],
   });
+}
+
+/** How far the bodies are off at most, and where: null where they are as right as what they were made from. */
+function worstOf(bodies: readonly Body[], before: readonly Body[], off: Deviation | null) {
+  let worst: { body: Body; size: number; at: readonly number[] } | null = null;
+  if (off && off.size > EXACT) worst = { body: bodies.find(({ shape }) => isWithin(off, shape)) ?? bodies[0]!, ...off };
+  if (bodies.every(({ shape }) => notedGap(shape) <= EXACT)) return worst;
+  const limit = Math.max(EXACT, 1.01 * gapOf(before));
+  for (const body of bodies) {
+    const gap = widestGap(body.shape);
+    if (gap && gap.size > limit && gap.size > (worst?.size ?? 0)) worst = { body, ...gap };
+  }
+  return worst;
+}
+
+function isWithin({ at, size }: Deviation, shape: Shape): boolean {
+  const box = boxOf(shape);
+  return box !== null && at.every((value, i) => value > box.min[i]! - size && value < box.max[i]! + size);
 }
 
 const WORDS = {

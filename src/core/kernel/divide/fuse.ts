@@ -1,3 +1,4 @@
+import { type Deviation, tellDeviation } from "../../deviation";
 import { tellStage } from "../../stage";
 import { boxOf } from "../facts/box";
 import { notedGap, widestGap } from "../facts/gaps";
@@ -57,7 +58,7 @@ export function fuse(args: readonly Shape[], crossings = true, divided = args.le
   let failure: unknown;
   let at: Vec3 | null = null;
   /** The best of those whose parts meet badly: it is taken where no other way gives a closer one. */
-  let best: { fusion: Fusion; gap: number } | null = null;
+  let best: { fusion: Fusion; gap: number; off: Deviation | null } | null = null;
   // What cells note beyond what the arguments did is looked at; on few plain faces the library was never seen to leave a gap, and
   // where it does, it is told.
   const many = args.reduce((sum, arg) => sum + facesOf(arg).length, 0) > MANY_FACES;
@@ -81,15 +82,11 @@ export function fuse(args: readonly Shape[], crossings = true, divided = args.le
       }
       const made = fusion.cells.filter(({ within }) => within.some((a) => a < divided));
       const looked = delicate || (many && made.some(({ shape }) => notedGap(shape) > noted));
-      const gap = looked ? gapOf(args, made) : 0;
-      if (gap > LOOSE * sizeOf(args)) {
-        at ??= widestOf(made)?.at ?? null;
-        fusion.free();
-        continue;
-      }
-      const off = delicate ? misplaced(args, fusion, Math.max(CLOSE, 2 * gap), divided) : null;
-      if (off) {
-        at ??= off;
+      const parted = looked ? gapOf(args, made) : 0;
+      const off = delicate ? misplaced(args, fusion, Math.max(CLOSE, 2 * parted), divided) : null;
+      const gap = Math.max(parted, off?.size ?? 0);
+      if (parted > LOOSE * sizeOf(args) || (off && off.size > MISPLACED)) {
+        at ??= off?.at ?? widestOf(made)?.at ?? null;
         fusion.free();
         continue;
       }
@@ -102,7 +99,7 @@ export function fuse(args: readonly Shape[], crossings = true, divided = args.le
       if (best && best.gap <= gap) fusion.free();
       else {
         best?.fusion.free();
-        best = { fusion, gap };
+        best = { fusion, gap, off };
       }
     } catch (cause) {
       if (!(cause instanceof KernelFault) || cause.fatal) {
@@ -112,7 +109,11 @@ export function fuse(args: readonly Shape[], crossings = true, divided = args.le
       failure ??= cause;
     }
   }
-  if (best) return best.fusion;
+  if (best) {
+    // Edges note how far they are from their faces, and that is told where what was made is weighed. This nothing notes.
+    if (best.off) tellDeviation(best.off);
+    return best.fusion;
+  }
   if (at || !failure)
     throw new KernelFault(
       "The bodies could not be divided by one another: the pieces do not add up to the whole.",
@@ -163,6 +164,9 @@ function* attempts(
 
 /** mm: how far the parts of what a division made may be apart. Beyond it other ways are tried, and the closest is taken. */
 const CLOSE = 5e-5;
+
+/** mm: how far a division may be off where skins cross that the library did not see to. Beyond it that is another division. */
+const MISPLACED = 1e-3;
 
 /** How far they may be apart at all, as a part of the smallest body's size: what is looser is no division. */
 const LOOSE = 1e-4;

@@ -1,3 +1,4 @@
+import type { Deviation } from "../../deviation";
 import { boxOf } from "../facts/box";
 import { contains } from "../facts/distance";
 import { deepPlaces } from "../facts/inner-point";
@@ -63,43 +64,57 @@ const SINGLE = 2.4e-7;
 /** How many places of a face are asked about exactly. */
 const EXACT_PLACES = 12;
 
+/** By how much more than at corners a face may be off between them, where it bends away from the other: of a shallow lens, and half. */
+const BETWEEN = 1.5;
+
 /**
- * A place where the division is off by more than it says, among those that triangles cannot tell: corners of a face's
- * triangles, which lie on it, near the skin of another body and further from it than a tolerance. Bodies that are nearly
- * the same are divided so where the library does not see that their skins cross.
+ * How far a division is off at most, beyond what it says, among places that triangles cannot tell, and where: corners of a
+ * face's triangles, which lie on it, near the skin of another body and further from it than a tolerance. Bodies that are
+ * nearly the same are divided so where the library does not see that their skins cross.
  * @param tolerance mm: how far off the division is said to be. @param divided as for `contradiction`.
- * @returns null where none was found.
+ * @returns null where it is off nowhere.
  */
 export function misplaced(
   args: readonly Shape[],
   fusion: Fusion,
   tolerance: number,
   divided = args.length,
-): Vec3 | null {
+): Deviation | null {
   const linear = fineness(args);
   const made = fusion.cells.filter(({ within }) => within.some((a) => a < divided));
   const used = new Set(made.flatMap(({ faces }) => faces.map(({ face }) => face)));
   const skins = args.map((arg) => facesOf(arg).map((_, place) => place));
+  let most: Deviation | null = null;
   for (const { face, within, askers } of askedFaces(args, fusion)) {
     if (!used.has(face)) continue;
     const { positions } = tessellate(fusion.faceHandle(face), { linear, angular: ANGULAR });
     for (const a of askers) {
-      const near: Vec3[] = [];
+      const near: Deviation[] = [];
       for (let v = 0; v < positions.length; v += 3) {
         const at: Vec3 = [positions[v]!, positions[v + 1]!, positions[v + 2]!];
-        const gap = leastGap(args[a]!, skins[a]!, at);
+        const size = leastGap(args[a]!, skins[a]!, at);
         // Corners are in single precision: far from the origin they lie off the face by as much.
         const rounded = SINGLE * Math.max(...at.map(Math.abs));
-        if (gap > tolerance + rounded && gap < 3 * linear) near.push(at);
+        if (size > tolerance + rounded && size < 3 * linear) near.push({ at, size });
       }
+      // Those furthest off first: the first that is misplaced is the worst of those asked about, and none of those before it that
+      // were not is further off than the one after the last that is right.
+      near.sort((p, q) => q.size - p.size);
       const step = Math.max(1, near.length / EXACT_PLACES);
+      let unasked = 0;
       for (let i = 0; i < near.length; i += step) {
-        const at = near[Math.floor(i)]!;
-        if (contains(args[a]!, at) !== within.has(a)) return at;
+        const { size } = near[unasked]!;
+        if (size <= (most?.size ?? 0)) break;
+        const { at } = near[Math.floor(i)]!;
+        if (contains(args[a]!, at) !== within.has(a)) {
+          most = { size, at };
+          break;
+        }
+        unasked = Math.floor(i) + 1;
       }
     }
   }
-  return null;
+  return most && { ...most, size: BETWEEN * most.size };
 }
 
 const solidsOf = (args: readonly Shape[]): number[] =>
