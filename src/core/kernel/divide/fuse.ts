@@ -18,7 +18,7 @@ import { fuseHalved, PARTINGS } from "./halved";
 import { hangingCut, isElementary, isScratched, MANY_FACES } from "./hanging-cut";
 import { refuseLeaningCones } from "./leaning-cones";
 import { onBothSides } from "./one-side";
-import { contradiction, misplaced } from "./opinion";
+import { Opinion } from "./opinion";
 
 /** How an attempt hands its arguments to the library. */
 interface Attempt {
@@ -43,7 +43,7 @@ const ASTRAY = 0.7153;
  *
  * The library can divide wrongly without a word, above all where faces are tangent or coincide. So every result is weighed:
  * the parts of a face have to cover it, the cells of a solid have to fill it, and where the arguments lie delicately to each
- * other (`isDelicate`), cells have to be closed and triangles have to agree on what lies in what (`contradiction`). What does
+ * other (`isDelicate`), cells have to be closed and triangles have to agree on what lies in what (`Opinion`). What does
  * not add up is done again with the arguments the other way round, with round bodies begun elsewhere, with a
  * tolerance of 1e-5 mm, with a coarser one where a cut was lost, and with round bodies parted first.
  * @param crossings whether it will be asked where something crosses a face; finding that out takes time.
@@ -55,6 +55,7 @@ const ASTRAY = 0.7153;
 export function fuse(args: readonly Shape[], crossings = true, divided = args.length): Fusion {
   const delicate = isDelicate(args);
   if (delicate) refuseLeaningCones(args);
+  const opinion = delicate ? new Opinion(args, divided) : null;
   let failure: unknown;
   let at: Vec3 | null = null;
   /** The best of those whose parts meet badly: it is taken where no other way gives a closer one. */
@@ -70,7 +71,7 @@ export function fuse(args: readonly Shape[], crossings = true, divided = args.le
     try {
       const fusion = attempt();
       if (!fusion) continue;
-      const fault = faultOf(args, fusion, delicate, divided);
+      const fault = faultOf(args, fusion, opinion, divided);
       if (fault) {
         seen.hanging ||= fault.hanging === true;
         try {
@@ -83,7 +84,7 @@ export function fuse(args: readonly Shape[], crossings = true, divided = args.le
       const made = fusion.cells.filter(({ within }) => within.some((a) => a < divided));
       const looked = delicate || (many && made.some(({ shape }) => notedGap(shape) > noted));
       const parted = looked ? gapOf(args, made) : 0;
-      const off = delicate ? misplaced(args, fusion, Math.max(CLOSE, 2 * parted), divided) : null;
+      const off = opinion ? opinion.misplaced(fusion, Math.max(CLOSE, 2 * parted)) : null;
       const gap = Math.max(parted, off?.size ?? 0);
       if (parted > LOOSE * sizeOf(args) || (off && off.size > MISPLACED)) {
         at ??= off?.at ?? widestOf(made)?.at ?? null;
@@ -239,14 +240,15 @@ interface Fault {
 }
 
 /** What is wrong with a division, and where, as far as that is known; null where nothing is. */
-function faultOf(args: readonly Shape[], fusion: Fusion, delicate: boolean, divided: number): Fault | null {
+function faultOf(args: readonly Shape[], fusion: Fusion, opinion: Opinion | null, divided: number): Fault | null {
+  const delicate = opinion !== null;
   const lacking = lackingFace(args, fusion);
   if (lacking) return { at: () => pointOnFace(lacking) };
   // Plain bodies of planes, bars and balls are what the library does best: hanging cuts are looked for there alone.
   const odd = delicate || !args.every(isElementary) || args.some((arg, a) => isScratched(arg, a, fusion));
   const hanging = hangingCut(args, fusion, delicate) ?? (odd ? onBothSides(args, fusion) : null);
   if (hanging) return { at: () => hanging, hanging: true };
-  if (!delicate) return null;
+  if (!opinion) return null;
   tellStage("weighing the pieces");
   for (const { shape, within } of fusion.cells) {
     if (within.every((a) => a >= divided)) continue;
@@ -254,7 +256,7 @@ function faultOf(args: readonly Shape[], fusion: Fusion, delicate: boolean, divi
     if (open) return { at: () => open.at };
     if (unsoundness(shape, "solid")) return { at: () => middleOf(shape) };
   }
-  const at = contradiction(args, fusion, divided);
+  const at = opinion.contradiction(fusion);
   if (at) return { at: () => at };
   const short = args.findIndex((arg, a) => a < divided && shapeKind(arg) === "solid" && !fillsExactly(args, a, fusion));
   return short < 0 ? null : { at: () => widestOf(fusion.cells)?.at ?? middleOf(args[short]!) };

@@ -4,7 +4,7 @@ import { makeCylinder, makeSphere, makeTorus } from "../make/primitives";
 import { sheetFromFaces } from "../make/sheet";
 import { placed } from "../make/transform";
 import { fuseOnce } from "./general-fuse";
-import { contradiction, misplaced } from "./opinion";
+import { Opinion } from "./opinion";
 
 beforeAll(loadNodeKernel);
 
@@ -14,10 +14,10 @@ test("a cut that ends within a face and hangs in it is no reason to contradict",
   const args = [makeTorus([0, 0, 0], [0, 0, 1], 24, 4), makeSphere([-14, -14, -8], 14), sheetFromFaces(bar, [0]).shape];
   const fusion = fuseOnce(args, 0, false);
   expect(fusion.cells.map(({ within }) => within)).toEqual([[0], [0, 1], [1]]);
-  expect(contradiction(args, fusion)).toBeNull();
+  expect(new Opinion(args).contradiction(fusion)).toBeNull();
   // What is wrong is still found: the ring's part in the ball, said to lie out of it.
   for (const cell of fusion.cells) cell.within = cell.within.filter((a) => a === cell.within[0]);
-  expect(contradiction(args, fusion)).not.toBeNull();
+  expect(new Opinion(args).contradiction(fusion)).not.toBeNull();
 });
 
 test("of bodies that are nearly the same, each said to lie outside the other, the insides contradict", () => {
@@ -27,9 +27,9 @@ test("of bodies that are nearly the same, each said to lie outside the other, th
   const fusion = fuseOnce([ring, turned], 0, false);
   const apart = [[0], [1]];
   const said = { ...fusion, cells: fusion.cells.slice(0, 2).map((cell, i) => ({ ...cell, within: apart[i]! })) };
-  expect(contradiction([ring, turned], said)).not.toBeNull();
+  expect(new Opinion([ring, turned]).contradiction(said)).not.toBeNull();
   // What lies beyond what is divided is nobody's concern.
-  expect(contradiction([ring, turned], said, 0)).toBeNull();
+  expect(new Opinion([ring, turned], 0).contradiction(said)).toBeNull();
 });
 
 test("skins that cross unseen: a division that has one body wholly in the other is off by more than it says", () => {
@@ -47,11 +47,11 @@ test("skins that cross unseen: a division that has one body wholly in the other 
     cells: [cell],
     images: [mine === 0 ? fusion.images[0]! : [], mine === 1 ? fusion.images[1]! : []],
   };
-  const { size, at } = misplaced(args, said, 5e-5)!;
+  const { size, at } = new Opinion(args).misplaced(said, 5e-5)!;
   expect(size).toBeGreaterThan(0.98 * 2.5e-3);
   expect(size).toBeLessThan(1.5 * 2.5e-3 + 1e-6);
   expect(Math.abs(at[1])).toBeCloseTo(25, 0);
   // Said to be right to 0.01 mm it is, and what is not divided is not asked about.
-  expect(misplaced(args, said, 1e-2)).toBeNull();
-  expect(misplaced(args, said, 5e-5, 0)).toBeNull();
+  expect(new Opinion(args).misplaced(said, 1e-2)).toBeNull();
+  expect(new Opinion(args, 0).misplaced(said, 5e-5)).toBeNull();
 });
