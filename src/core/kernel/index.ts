@@ -95,7 +95,7 @@ export * from "./make/sweep";
 export * from "./make/transform";
 export { wholeFace } from "./make/whole-face";
 export { MeshStore } from "./mesh/mesh-store";
-export { type Deflection, type Mesh, tessellate, viewDeflection } from "./mesh/tessellate";
+export { type Deflection, type Mesh, tessellate, triangulate, viewDeflection } from "./mesh/tessellate";
 export { volumeUnder } from "./mesh/volume-under";
 export * from "./mesh/welded";
 export { inSpace, type PlaneFrame } from "./space/plane-frame";

@@ -11,7 +11,7 @@ import { lib } from "../library/library";
 import { type Scope, scoped } from "../library/scope";
 import { asEdge, occurrences, ownHandle, type Shape, ShapeMap, shellOf, subshapes } from "../library/topology";
 import type { MadeSheet } from "../make/sheet";
-import { tessellate } from "../mesh/tessellate";
+import { triangulate } from "../mesh/tessellate";
 import { add, scale, sub, unit } from "../space/vectors";
 import { extendFace } from "./extend-face";
 
@@ -61,7 +61,7 @@ export function extendSheet(sheet: MadeSheet, by: number): MadeSheet {
 }
 
 function boxReach(shape: Shape): number {
-  const mesh = tessellate(shape, { linear: 1, angular: 1 });
+  const mesh = triangulate(shape, [], { linear: 1, angular: 1 });
   let low = Number.POSITIVE_INFINITY;
   let high = Number.NEGATIVE_INFINITY;
   for (const value of mesh.positions) {

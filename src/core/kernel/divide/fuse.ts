@@ -5,7 +5,7 @@ import { notedGap, widestGap } from "../facts/gaps";
 import { areaOf, formVolume, roughArea, volumeOf } from "../facts/mass";
 import { openEdges } from "../facts/measure";
 import { pointOnFace } from "../facts/on-face";
-import { unsoundness } from "../facts/soundness";
+import { showsAll, unsoundness } from "../facts/soundness";
 import { surfacesOf } from "../facts/surfaces";
 import { KernelFault } from "../library/faults";
 import { scoped } from "../library/scope";
@@ -250,11 +250,12 @@ function faultOf(args: readonly Shape[], fusion: Fusion, opinion: Opinion | null
   if (hanging) return { at: () => hanging, hanging: true };
   if (!opinion) return null;
   tellStage("weighing the pieces");
-  for (const { shape, within } of fusion.cells) {
+  for (const cell of fusion.cells) {
+    const { shape, within } = cell;
     if (within.every((a) => a >= divided)) continue;
     const [open] = openEdges(shape);
     if (open) return { at: () => open.at };
-    if (unsoundness(shape, "solid")) return { at: () => middleOf(shape) };
+    if (unsoundness(shape, "solid", showsAll(opinion.drawnOf(fusion).cell(cell)))) return { at: () => middleOf(shape) };
   }
   const at = opinion.contradiction(fusion);
   if (at) return { at: () => at };

@@ -3,7 +3,7 @@ import { leastGap } from "../facts/surface-gap";
 import { surfaceRecordsOf } from "../facts/surfaces";
 import { LeaningCones } from "../library/faults";
 import { facesOf, type Shape } from "../library/topology";
-import { tessellate } from "../mesh/tessellate";
+import { triangulate } from "../mesh/tessellate";
 import { boxesMeet, cross, diagonal, length, type Vec3 } from "../space/vectors";
 
 /** mm: nearer than this, two surfaces are one. */
@@ -48,7 +48,7 @@ function nearness(one: Conical, two: Conical): { most: number; at: Vec3 } | null
   const limit = APART * Math.min(diagonal(a), diagonal(b));
   let far: { most: number; at: Vec3 } | null = null;
   for (const [i, { shape, place }] of [two, one].entries()) {
-    const { positions } = tessellate(faces[i]!, { linear: limit, angular: ANGULAR });
+    const { positions } = triangulate(faces[i]!, [], { linear: limit, angular: ANGULAR });
     for (let v = 0; v < positions.length; v += 3) {
       const at: Vec3 = [positions[v]!, positions[v + 1]!, positions[v + 2]!];
       if (!boxesMeet(boxes[1 - i]!, { min: at, max: at }, limit)) continue;

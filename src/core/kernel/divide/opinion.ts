@@ -4,8 +4,8 @@ import { contains } from "../facts/distance";
 import { deepPlaces } from "../facts/inner-point";
 import { leastGap } from "../facts/surface-gap";
 import { facesOf, type Shape, shapeKind } from "../library/topology";
-import { tessellate } from "../mesh/tessellate";
 import { add, diagonal, scale, type Vec3 } from "../space/vectors";
+import { cornerOf, cornersOf, Drawn } from "./drawn";
 import type { Cell, Fusion } from "./general-fuse";
 import { Triangles } from "./triangles";
 
@@ -33,6 +33,7 @@ const BETWEEN = 1.5;
 export class Opinion {
   private readonly solids: readonly number[];
   private readonly meshes = new Map<number, Triangles>();
+  private readonly drawn = new WeakMap<Fusion, Drawn>();
   private fineness: number | null = null;
 
   /** @param divided how many of the arguments, from the first, are what is divided: only what lies within those is looked at. */
@@ -51,7 +52,7 @@ export class Opinion {
    */
   contradiction(fusion: Fusion): Vec3 | null {
     for (const { face, within, askers } of this.askedFaces(fusion)) {
-      const places = placesOn(fusion.faceHandle(face), this.linear);
+      const places = this.placesOn(fusion, face);
       for (const a of askers) {
         const claimed = within.has(a);
         for (const at of places) {
@@ -60,8 +61,9 @@ export class Opinion {
         }
       }
     }
-    for (const { shape, within } of this.made(fusion))
-      for (const at of deepPlaces(tessellate(shape, { linear: this.linear, angular: ANGULAR })).slice(0, DEPTHS))
+    for (const cell of this.made(fusion)) {
+      const { shape, within } = cell;
+      for (const at of deepPlaces(this.drawnOf(fusion).cell(cell)).slice(0, DEPTHS))
         for (const a of this.solids) {
           const inside = this.meshOf(a).holds(at);
           // Triangles of a cell may leave it where a cut hangs in a face: what they say is confirmed before it counts.
@@ -73,6 +75,7 @@ export class Opinion {
           )
             return at;
         }
+    }
     return null;
   }
 
@@ -84,29 +87,25 @@ export class Opinion {
    * @returns null where it is off nowhere.
    */
   misplaced(fusion: Fusion, tolerance: number): Deviation | null {
-    const used = new Set(this.made(fusion).flatMap(({ faces }) => faces.map(({ face }) => face)));
-    let most: Deviation | null = null;
+    let most = null as Deviation | null;
     for (const { face, within, askers } of this.askedFaces(fusion)) {
-      if (!used.has(face)) continue;
-      const { positions } = tessellate(fusion.faceHandle(face), { linear: this.linear, angular: ANGULAR });
-      for (const a of askers) {
-        const off = this.furthestOff(this.nearTo(a, positions, tolerance), a, within.has(a), most?.size ?? 0);
-        most = off ?? most;
-      }
+      const corners = cornersOf(this.drawnOf(fusion).face(face));
+      for (const a of askers)
+        most = this.furthestOff(this.nearTo(a, corners, tolerance), a, within.has(a), most?.size ?? 0) ?? most;
     }
     return most && { ...most, size: BETWEEN * most.size };
   }
 
-  /** Corners near a body's skin, and further from it than a tolerance. */
-  private nearTo(a: number, positions: Float32Array, tolerance: number): Deviation[] {
+  /** Corners that a body's triangles cannot tell, as they lie too near to its skin, and further from it than a tolerance. */
+  private nearTo(a: number, corners: readonly Vec3[], tolerance: number): Deviation[] {
     const near: Deviation[] = [];
     const skin = facesOf(this.args[a]!).map((_, place) => place);
-    for (let v = 0; v < positions.length; v += 3) {
-      const at: Vec3 = [positions[v]!, positions[v + 1]!, positions[v + 2]!];
+    for (const at of corners) {
+      if (this.meshOf(a).holds(at) !== null) continue;
       const size = leastGap(this.args[a]!, skin, at);
       // Corners are in single precision: far from the origin they lie off the face by as much.
       const rounded = SINGLE * Math.max(...at.map(Math.abs));
-      if (size > tolerance + rounded && size < 3 * this.linear) near.push({ at, size });
+      if (size > tolerance + rounded) near.push({ at, size });
     }
     return near;
   }
@@ -128,13 +127,49 @@ export class Opinion {
     return null;
   }
 
-  /** The faces that some body can be asked about, as their own it is not, with what they are said to lie in. */
+  /** The faces of what is divided that some body can be asked about, as their own it is not, with what they are said to lie in. */
   private askedFaces(fusion: Fusion): { face: number; within: ReadonlySet<number>; askers: number[] }[] {
+    const used = new Set(this.made(fusion).flatMap(({ faces }) => faces.map(({ face }) => face)));
     const own = this.args.map((_, a) => new Set(fusion.images[a]!.flat().map(({ face }) => face)));
     return [...claimsOf(fusion.cells)].flatMap(([face, within]) => {
-      const askers = this.solids.filter((a) => !own[a]!.has(face));
+      const askers = used.has(face) ? this.solids.filter((a) => !own[a]!.has(face)) : [];
       return askers.length > 0 ? [{ face, within, askers }] : [];
     });
+  }
+
+  /** Middles of a face's triangles, evenly over the list. */
+  private placesOn(fusion: Fusion, face: number): Vec3[] {
+    const { positions, indices } = this.drawnOf(fusion).face(face);
+    const count = indices.length / 3;
+    const step = Math.max(1, count / PLACES);
+    const places: Vec3[] = [];
+    const corner = (i: number) => cornerOf(positions, indices[i]!);
+    for (let t = 0; t < count; t += step) {
+      const i = 3 * Math.floor(t);
+      places.push(scale(add(add(corner(i), corner(i + 1)), corner(i + 2)), 1 / 3));
+    }
+    // A cut that ends within a face hangs in it, and the library has been seen to span such a face with triangles that leave it.
+    const [arg, place] = this.originOf(fusion, face);
+    return places.filter((at) => leastGap(arg, [place], at) <= 3 * this.linear);
+  }
+
+  /** The body that a face is part of a face of, and which face that is: on whose surface it lies. */
+  private originOf({ images, faceHandle }: Fusion, face: number): [Shape, number] {
+    for (const [a, arg] of this.args.entries()) {
+      const place = images[a]!.findIndex((parts) => parts.some((part) => part.face === face));
+      if (place >= 0) return [arg, place];
+    }
+    return [faceHandle(face), 0];
+  }
+
+  /** A division as triangles. */
+  drawnOf(fusion: Fusion): Drawn {
+    let drawn = this.drawn.get(fusion);
+    if (!drawn) {
+      drawn = new Drawn(fusion, { linear: this.linear, angular: ANGULAR });
+      this.drawn.set(fusion, drawn);
+    }
+    return drawn;
   }
 
   private made({ cells }: Fusion): Cell[] {
@@ -176,19 +211,4 @@ function claimsOf(cells: readonly Cell[]): Map<number, Set<number>> {
   // A face that is the skin of a body has that body on one side only, and is never asked about it; one with a single cell
   // lies in nothing but what that cell lies in.
   return claims;
-}
-
-/** Middles of a face's triangles, evenly over the list. */
-function placesOn(face: Shape, linear: number): Vec3[] {
-  const { positions, indices } = tessellate(face, { linear, angular: ANGULAR });
-  const count = indices.length / 3;
-  const step = Math.max(1, count / PLACES);
-  const places: Vec3[] = [];
-  const corner = (i: number): Vec3 => [positions[i * 3]!, positions[i * 3 + 1]!, positions[i * 3 + 2]!];
-  for (let t = 0; t < count; t += step) {
-    const i = 3 * Math.floor(t);
-    places.push(scale(add(add(corner(indices[i]!), corner(indices[i + 1]!)), corner(indices[i + 2]!)), 1 / 3));
-  }
-  // A cut that ends within a face hangs in it, and the library has been seen to span such a face with triangles that leave it.
-  return places.filter((at) => leastGap(face, [0], at) <= 3 * linear);
 }

@@ -1,5 +1,5 @@
 import type { Shape } from "../library/topology";
-import { tessellate } from "../mesh/tessellate";
+import { triangulate } from "../mesh/tessellate";
 import { rayHit } from "../space/ray-hit";
 import { cross, dot, length, scale, squareTo, sub, unit, type Vec3 } from "../space/vectors";
 
@@ -30,7 +30,7 @@ export class Triangles {
     this.slack = 3 * linear;
     this.u = squareTo(unit(ASTRAY));
     this.v = cross(unit(ASTRAY), this.u);
-    const { positions, indices } = tessellate(solid, { linear, angular });
+    const { positions, indices } = triangulate(solid, [], { linear, angular });
     const corner = (i: number): Vec3 => [positions[i * 3]!, positions[i * 3 + 1]!, positions[i * 3 + 2]!];
     const list: { triangle: Triangle; places: [number, number][] }[] = [];
     for (let t = 0; t < indices.length; t += 3) {

@@ -1,6 +1,6 @@
 import { scoped } from "../library/scope";
 import { type Shape, shapeKind, subshapes } from "../library/topology";
-import { tessellate } from "../mesh/tessellate";
+import { triangulate } from "../mesh/tessellate";
 import { nearestHit, type Triangles } from "../space/nearest-hit";
 import { add, cross, scale, sub, unit, type Vec3 } from "../space/vectors";
 import { contains } from "./distance";
@@ -20,7 +20,7 @@ export function innerPoint(shape: Shape): Vec3 | null {
         : pointOnFace(faces.reduce((best, face) => (areaOf(face) > areaOf(best) ? face : best)));
     });
   const seenBy = (linear: number) =>
-    deepPlaces(tessellate(shape, { linear, angular: 0.5 })).find((at) => contains(shape, at)) ?? null;
+    deepPlaces(triangulate(shape, [], { linear, angular: 0.5 })).find((at) => contains(shape, at)) ?? null;
   // A lens, a lune: as triangles it has no inside unless they are finer than it is thick.
   return seenBy(COARSE) ?? seenBy(Math.min(COARSE, thickness(shape) / FINER));
 }

@@ -1,13 +1,13 @@
 import { lib } from "../library/library";
 import { scoped } from "../library/scope";
 import { asEdge, facesOf, type Shape } from "../library/topology";
-import { tessellate } from "../mesh/tessellate";
+import { triangulate } from "../mesh/tessellate";
 import { add, cross, distance, scale, sub, unit, type Vec3 } from "../space/vectors";
 import { distanceToPoint, normalNear } from "./distance";
 
 /** A point that lies on a face, away from its edges: the middle of its largest triangle, put onto the exact surface. */
 export function pointOnFace(face: Shape): Vec3 {
-  const mesh = tessellate(face, { linear: 0.1, angular: 0.3 });
+  const mesh = triangulate(face, [], { linear: 0.1, angular: 0.3 });
   let best = -1;
   let result: Vec3 = [0, 0, 0];
   const vertex = (i: number): Vec3 => [mesh.positions[i * 3]!, mesh.positions[i * 3 + 1]!, mesh.positions[i * 3 + 2]!];

@@ -1,8 +1,9 @@
 import { KernelFault } from "../library/faults";
 import { lib } from "../library/library";
 import { asFault, scoped } from "../library/scope";
-import { freeShape, ownHandle, type Shape, shapeKind, subshapes } from "../library/topology";
-import { type Mesh, tessellate } from "../mesh/tessellate";
+import { facesOf, freeShape, ownHandle, type Shape, shapeKind, subshapes } from "../library/topology";
+import { type Mesh, triangulate } from "../mesh/tessellate";
+import type { Triangles } from "../space/nearest-hit";
 import { add, cross, diagonal, dot, length, sub, type Vec3 } from "../space/vectors";
 import { boxOf } from "./box";
 import { areaOf, facesOut, formVolume, roughSkin, skinSums, volumeOf } from "./mass";
@@ -21,16 +22,19 @@ const FINENESS = [
  * Whether all faces of each skin look to the same side, and not all skins inward: the areas of a closed skin, each along its normal, add up to nothing, whatever its shape is. The library's own check does not see a face that looks
  * to the wrong side with all that is round it.
  */
-function facesOneWay(solid: Shape): boolean {
-  return (byClosedForms(solid) && isSeen(solid)) || FINENESS.some((fineness) => byTriangles(solid, fineness));
+function facesOneWay(solid: Shape, seen: boolean): boolean {
+  return (byClosedForms(solid) && (seen || isSeen(solid))) || FINENESS.some((fineness) => byTriangles(solid, fineness));
 }
 
 /** Whether every face has triangles: what nobody sees is not sound, however well it weighs. */
 function isSeen(solid: Shape): boolean {
   const [linear, angular] = FINENESS[0];
-  const { faceRanges } = tessellate(solid, { linear: linear * sizeOf(solid), angular });
-  return faceRanges.every((count, i) => i % 2 === 0 || count > 0);
+  return showsAll(triangulate(solid, facesOf(solid), { linear: linear * sizeOf(solid), angular }));
 }
+
+/** Whether each of the faces that a mesh was asked for has triangles. */
+export const showsAll = ({ faceRanges }: Pick<Mesh, "faceRanges">): boolean =>
+  faceRanges.every((count, i) => i % 2 === 0 || count > 0);
 
 const sizeOf = (solid: Shape): number => {
   const box = boxOf(solid);
@@ -47,7 +51,7 @@ function byClosedForms(solid: Shape): boolean {
 function byTriangles(solid: Shape, [coarse, angular]: (typeof FINENESS)[number]): boolean {
   const size = sizeOf(solid);
   const skins = scoped((scope) =>
-    subshapes(scope, solid, "shell").map((skin) => weighed(tessellate(skin, { linear: coarse * size, angular }))),
+    subshapes(scope, solid, "shell").map((skin) => weighed(triangulate(skin, [], { linear: coarse * size, angular }))),
   );
   // A sliver's triangles may hold nothing that can be told: only what is plainly inside out counts.
   const insideOut = skins.every(({ volume, area }) => volume < -BALANCE * area * size);
@@ -58,7 +62,7 @@ function byTriangles(solid: Shape, [coarse, angular]: (typeof FINENESS)[number])
 const BALANCE = 1e-6;
 
 /** The sum of the areas of triangles, with and without their directions, and the volume within, times six. */
-function weighed({ positions, indices }: Mesh): { area: number; sum: Vec3; volume: number } {
+function weighed({ positions, indices }: Triangles): { area: number; sum: Vec3; volume: number } {
   const corner = (i: number): Vec3 => {
     const at = indices[i]! * 3;
     return [positions[at]!, positions[at + 1]!, positions[at + 2]!];
@@ -78,7 +82,8 @@ function weighed({ positions, indices }: Mesh): { area: number; sum: Vec3; volum
 /** What is wrong with a body that came from elsewhere; null where nothing is. */
 export type Unsoundness = "not-finite" | "invalid" | "open";
 
-export function unsoundness(shape: Shape, kind: "solid" | "sheet"): Unsoundness | null {
+/** @param seen whether triangles that are at hand show every face of it: that is looked for where it is not known. */
+export function unsoundness(shape: Shape, kind: "solid" | "sheet", seen = false): Unsoundness | null {
   const box = boxOf(shape);
   const solid = kind === "solid";
   const isNumber = (value: number) => Number.isFinite(value) && Math.abs(value) <= MOST;
@@ -86,7 +91,7 @@ export function unsoundness(shape: Shape, kind: "solid" | "sheet"): Unsoundness 
   const rough = [solid ? (formVolume(shape, true) ?? 0) : 0, roughSkin(shape).area];
   if (!box || ![...rough, ...box.min, ...box.max].every(isNumber)) return "not-finite";
   if (solid && openPlaces(shape).length > 0) return "open";
-  if (!isValid(shape) || (solid && !facesOneWay(shape))) return "invalid";
+  if (!isValid(shape) || (solid && !facesOneWay(shape, seen))) return "invalid";
   return isNumber(areaOf(shape)) && (!solid || isNumber(volumeOf(shape))) ? null : "not-finite";
 }
 

@@ -1,6 +1,6 @@
 import { identityOf } from "../library/identity";
 import { type Shape, shapeKind } from "../library/topology";
-import { tessellate } from "../mesh/tessellate";
+import { triangulate } from "../mesh/tessellate";
 import { volumeUnder } from "../mesh/volume-under";
 import { diagonal } from "../space/vectors";
 import { looseBoxOf } from "./box";
@@ -23,7 +23,7 @@ export function volumeWithin(shape: Shape): number {
   if (within === undefined) {
     const volume = volumeOf(shape);
     const linear = FINE.linear * diagonal(looseBoxOf(shape)!);
-    const triangles = volumeUnder(tessellate(shape, { ...FINE, linear }));
+    const triangles = volumeUnder(triangulate(shape, [], { ...FINE, linear }));
     within = Math.max(FIXED * Math.abs(volume), Math.abs(triangles - volume));
     known.set(identityOf(shape), within);
   }

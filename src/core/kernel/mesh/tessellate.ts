@@ -1,6 +1,6 @@
 import { edgeHandles } from "../library/incidence";
 import { lib } from "../library/library";
-import { scoped } from "../library/scope";
+import { type Scope, scoped } from "../library/scope";
 import { facesOf, type Shape } from "../library/topology";
 
 /** Triangles and edge lines of a shape for drawing and for mesh files. Typed arrays, millimetres. */
@@ -47,6 +47,19 @@ export function meshParts(
   }));
 }
 
+/** Triangles of a shape without the lines along its edges, and the ranges of some of its faces, by handles of the caller's. */
+export function triangulate(
+  shape: Shape,
+  faces: readonly Shape[],
+  deflection: Deflection,
+): Pick<Mesh, "positions" | "indices" | "faceRanges"> {
+  return scoped((scope) => {
+    const { positions, indices, groups } = facesExtracted(scope, shape, deflection);
+    lib().BRepTools.Clean(shape, true);
+    return { positions, indices, faceRanges: ranges(groups, faces) };
+  });
+}
+
 /** What the library has of a mesh, copied out, before its ranges are told whose they are. */
 interface Extract extends Omit<Mesh, "faceRanges" | "edgeRanges"> {
   groups: Int32Array;
@@ -54,23 +67,32 @@ interface Extract extends Omit<Mesh, "faceRanges" | "edgeRanges"> {
 }
 
 /** Meshes a shape as the library does it. */
-export function extracted<T>(shape: Shape, { linear, angular }: Deflection, read: (extract: Extract) => T): T {
+export function extracted<T>(shape: Shape, deflection: Deflection, read: (extract: Extract) => T): T {
   return scoped((scope) => {
     const oc = lib();
-    const data = scope.use(oc.ReplicadMeshExtractor.extract(shape, linear, angular, false));
-    const memory = oc.wasmMemory.buffer;
-    const positions = new Float32Array(memory, data.getVerticesPtr(), data.getVerticesSize()).slice();
-    const normals = new Float32Array(memory, data.getNormalsPtr(), data.getNormalsSize()).slice();
-    const indices = new Uint32Array(memory, data.getTrianglesPtr(), data.getTrianglesSize()).slice();
-    const groups = new Int32Array(memory, data.getFaceGroupsPtr(), data.getFaceGroupsSize()).slice();
+    const triangles = facesExtracted(scope, shape, deflection);
+    const { linear, angular } = deflection;
     const polylines = scope.use(oc.ReplicadEdgeMeshExtractor.extract(shape, linear, angular));
-    const lineMemory = oc.wasmMemory.buffer;
-    const lines = new Float32Array(lineMemory, polylines.getLinesPtr(), polylines.getLinesSize()).slice();
-    const edgeGroups = new Int32Array(lineMemory, polylines.getEdgeGroupsPtr(), polylines.getEdgeGroupsSize()).slice();
+    const memory = oc.wasmMemory.buffer;
+    const lines = new Float32Array(memory, polylines.getLinesPtr(), polylines.getLinesSize()).slice();
+    const edgeGroups = new Int32Array(memory, polylines.getEdgeGroupsPtr(), polylines.getEdgeGroupsSize()).slice();
     // The library would keep the triangles with the shape, and hand them on to all that is made from it.
     oc.BRepTools.Clean(shape, true);
-    return read({ positions, normals, indices, groups, lines, edgeGroups });
+    return read({ ...triangles, lines, edgeGroups });
   });
+}
+
+/** The library's triangles, copied out; it has them until they are cleaned away. */
+function facesExtracted(scope: Scope, shape: Shape, { linear, angular }: Deflection) {
+  const oc = lib();
+  const data = scope.use(oc.ReplicadMeshExtractor.extract(shape, linear, angular, false));
+  const memory = oc.wasmMemory.buffer;
+  return {
+    positions: new Float32Array(memory, data.getVerticesPtr(), data.getVerticesSize()).slice(),
+    normals: new Float32Array(memory, data.getNormalsPtr(), data.getNormalsSize()).slice(),
+    indices: new Uint32Array(memory, data.getTrianglesPtr(), data.getTrianglesSize()).slice(),
+    groups: new Int32Array(memory, data.getFaceGroupsPtr(), data.getFaceGroupsSize()).slice(),
+  };
 }
 
 /** The library tags a range with its part's hash; a part that it could not mesh has none. */

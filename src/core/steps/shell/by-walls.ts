@@ -10,7 +10,7 @@ import {
   ownHandle,
   pointOnFace,
   sheetFromFaces,
-  tessellate,
+  triangulate,
   type Vec3,
 } from "../../kernel";
 import { baseName } from "../../naming";
@@ -122,7 +122,7 @@ function isWallAway(
         if (gap >= thickness - UNMADE) return false;
         return !mouths || (distanceToPoint(mouths.shape, at)?.gap ?? 0) > gap + UNMADE;
       };
-      const { positions } = tessellate(face, { linear: 0.5, angular: 0.3 });
+      const { positions } = triangulate(face, [], { linear: 0.5, angular: 0.3 });
       const step = 3 * Math.max(1, Math.floor(positions.length / 3 / PLACES));
       for (let p = 0; p < positions.length; p += step)
         if (near([positions[p]!, positions[p + 1]!, positions[p + 2]!])) return false;
