@@ -1,4 +1,5 @@
 import { defineConfig } from "@playwright/test";
+import { WHOLE } from "./src/core/testing/sample";
 
 export default defineConfig({
   testDir: "e2e",
@@ -8,6 +9,8 @@ export default defineConfig({
   // Each with a server of its own: while one waits for a page, the other computes.
   workers: 2,
   retries: 0,
+  // What others nearly show is tried by `npm run proof 1 screens`, with all sizes and kinds of the rest.
+  ...(WHOLE ? {} : { grepInvert: /@whole/ }),
   reporter: [["list"], ["json", { outputFile: "test-results/e2e.json" }]],
   use: {
     viewport: { width: 1280, height: 800 },

@@ -1,3 +1,4 @@
+import { sampled } from "../src/core/testing/sample";
 import { built, open, openStep } from "./helpers";
 import { expect, test } from "./server";
 
@@ -133,7 +134,7 @@ const KINDS: { kind: string; steps: Step[]; says: string; press: string | RegExp
   },
 ];
 
-for (const { kind, steps, says, press, after } of KINDS)
+for (const { kind, steps, says, press, after } of sampled(KINDS, 2))
   test(`${kind}: said, lit in the view, and mended at one press`, async ({ page }) => {
     test.setTimeout(60_000);
     await openStep(page, steps, "s", "Cut");

@@ -119,7 +119,9 @@ test("a plane is made in place: through the middle of the stock, dragged to wher
   expect(document.parts[0].steps.at(-1).cutters).toHaveLength(2);
 });
 
-test("what takes long is followed by triangles, and it is said which of the two is shown", async ({ page }) => {
+test("what takes long is followed by triangles, and it is said which of the two is shown", { tag: "@whole" }, async ({
+  page,
+}) => {
   test.setTimeout(90_000);
   const planes = Array.from({ length: 14 }, (_, i) => ({
     id: `w${i}`,

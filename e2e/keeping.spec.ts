@@ -23,9 +23,12 @@ test("a second tab's stale write is refused and explained; each way out loses no
     await tab.goto(`/jobs/${id}`);
     await built(tab);
   }
+  // A tab behind another one draws once a second.
+  await page.bringToFront();
   await setSize(page, "a", "X", "60");
   await saved(page);
 
+  await other.bringToFront();
   await setSize(other, "a", "Y", "70");
   const notice = other.getByRole("alert").filter({ hasText: "changed in another window" });
   await expect(notice).toContainText("“Change Block”");
@@ -43,6 +46,7 @@ test("a second tab's stale write is refused and explained; each way out loses no
   expect(merged.document.parts[0].steps[0].size[1]).toBe(70);
 
   // The first tab is stale now; it saves its edit as a copy.
+  await page.bringToFront();
   await setSize(page, "a", "Z", "80");
   await page.getByRole("button", { name: "Save mine as a copy" }).click();
   await expect(page.getByRole("heading", { name: "Test job (copy)", level: 1 })).toBeVisible();

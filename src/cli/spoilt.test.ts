@@ -8,7 +8,7 @@ import { JARGON, spoilt, spoiltText } from "@/core/testing/trust/spoilt";
 import { run } from "./main";
 
 /** How many inputs are tried: a sample here, all of them in the long proof. */
-const COUNT = Number(process.env.PROOF_INPUTS ?? 90);
+const COUNT = Number(process.env.PROOF_INPUTS ?? 60);
 const SEED = Number(process.env.PROOF_SEED ?? 20261128);
 
 const folder = mkdtempSync(path.join(tmpdir(), "bold-seam-spoilt-"));

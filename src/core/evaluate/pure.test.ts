@@ -13,7 +13,7 @@ import type { PartResult } from "./types";
 beforeAll(loadNodeKernel);
 
 /** How many jobs by chance: a sample here, 30 in the long proof. */
-const COUNT = Number(process.env.PROOF_JOBS ?? 7);
+const COUNT = Number(process.env.PROOF_JOBS ?? 5);
 
 const demo = path.join(process.cwd(), "demo");
 const file = () => new Uint8Array(readFileSync(path.join(demo, "foot-pad.step")));

@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { loadNodeKernel } from "../kernel/library/node";
 import { build } from "../testing/harness";
+import { sampled } from "../testing/sample";
 import { liesThere, SIZES, type Sizes, sized, thirtySteps, truths } from "../testing/thirty-steps";
 import { type FoundReference, ResultCache } from ".";
 
@@ -10,9 +11,6 @@ beforeAll(async () => {
   await loadNodeKernel();
   steps = thirtySteps();
 });
-
-/** Every third here, all in the long proof. */
-const sampled = <T>(list: readonly T[]): T[] => list.filter((_, i) => process.env.PROOF_WHOLE === "1" || i % 3 === 0);
 
 /** How the references of an edited part resolved, each held against where its dimensions say that it lies. */
 interface Row {
@@ -94,7 +92,7 @@ describe("a part of thirty steps", () => {
     const sizes = (Object.keys(SIZES) as (keyof Sizes)[]).flatMap((name) =>
       [0.5, 1.5].map((factor) => [name, factor] as const),
     );
-    for (const [name, factor] of sampled(sizes)) {
+    for (const [name, factor] of sampled(sizes, 3)) {
       const { row, built } = tried(`${name} × ${factor}`, steps, { [name]: SIZES[name] * factor });
       expect(
         built.steps.filter(({ state }) => state !== "good").map(({ id, error }) => [name, factor, id, error]),
@@ -140,7 +138,7 @@ describe("a part of thirty steps", () => {
       ["slot and drill swapped", swapped("slot", "drill")],
       ["bore and rib swapped", swapped("bore", "rib")],
     ];
-    for (const [edit, all] of sampled(edits)) {
+    for (const [edit, all] of sampled(edits, 3)) {
       const { row, built } = tried(edit, all);
       expect(
         built.steps

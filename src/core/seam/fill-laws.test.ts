@@ -5,7 +5,7 @@ import { Random } from "../testing/trust/random";
 
 beforeAll(loadNodeKernel);
 
-const SCENES = Number(process.env.PROOF_FILLS ?? 6);
+const SCENES = Number(process.env.PROOF_FILLS ?? 4);
 const SEED = Number(process.env.PROOF_SEED ?? 711);
 type Step = Record<string, unknown>;
 

@@ -7,6 +7,7 @@ import { areaOf, boxOf, centre, diagonal, dot, notedGap, sub, surfaceCentre, typ
 import { loadNodeKernel } from "../kernel/library/node";
 import { apart } from "../testing/apart";
 import { build, jobOf } from "../testing/harness";
+import { WHOLE } from "../testing/sample";
 
 /**
  * Solids that several other programs wrote (test rounds of the CAx Implementor Forum, and some plain ones, as `occt-import-js`
@@ -37,7 +38,7 @@ const LONG = [
   "cax-if/s1-c5-214/MAINBODY_BACK.stp",
   "cax-if/s1-tu-203/tailturbine.stp",
 ];
-const FILES = process.env.PROOF_WHOLE === "1" ? [...QUICK, ...LONG] : QUICK;
+const FILES = WHOLE ? [...QUICK, ...LONG] : QUICK;
 const NORMALS: Vec3[] = [
   [0, 0, 1],
   [0.36, 0.48, 0.8],

@@ -4,6 +4,7 @@ import { beforeAll, describe, expect, test } from "vitest";
 import { SeamError } from "../../errors";
 import { freeShape } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/library/node";
+import { sampled } from "../../testing/sample";
 import { Random } from "../../testing/trust/random";
 import { type Inspection, inspectStep } from "../inspect";
 import { readStep } from ".";
@@ -11,7 +12,7 @@ import { readStep } from ".";
 beforeAll(loadNodeKernel);
 
 /** How many damages by chance are tried: a sample here, more in the long proof. */
-const SPOILT = Number(process.env.PROOF_DAMAGES ?? 120);
+const SPOILT = Number(process.env.PROOF_DAMAGES ?? 60);
 
 const FILE = path.join(__dirname, "../../../../demo/foot-pad.step");
 const whole = readFileSync(FILE, "utf8");
@@ -109,8 +110,9 @@ describe("a damaged STEP file is told", () => {
   });
 
   test("lists emptied, cut short, turned round, or with a member twice: none in silence", { timeout: 300_000 }, () => {
-    const lists = [...whole.matchAll(/\((#\d+(?:,#\d+)*)\)/g)];
-    expect(lists.length).toBeGreaterThan(40);
+    const all = [...whole.matchAll(/\((#\d+(?:,#\d+)*)\)/g)];
+    expect(all.length).toBeGreaterThan(40);
+    const lists = sampled(all, 2);
     const came = lists.flatMap((match) => {
       const members = match[1]!.split(",");
       const changed = [[], members.slice(0, -1), members.slice(1), [...members, members[0]!], [...members].reverse()];
@@ -123,7 +125,9 @@ describe("a damaged STEP file is told", () => {
       });
     });
     expect(came.filter(({ outcome: how }) => how === "silent")).toEqual([]);
-    expect(came.filter(({ outcome: how }) => how === "told" || how === "refused").length).toBeGreaterThan(30);
+    expect(came.filter(({ outcome: how }) => how === "told" || how === "refused").length).toBeGreaterThan(
+      0.5 * lists.length,
+    );
   });
 
   test("what an edge looks like on its faces is no loss: it is mended, and said", () => {

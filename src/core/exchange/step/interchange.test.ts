@@ -6,6 +6,7 @@ import { reportBody } from "../../check";
 import { freeShape } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { messageOf, relative } from "../../testing/harness";
+import { WHOLE } from "../../testing/sample";
 import { readStep, type StepFile, writeStep } from ".";
 
 /**
@@ -75,8 +76,8 @@ const FILES: [string, number, string, string][] = [
 ];
 
 /** Those with much of free faces, or many bodies, take minutes: they are read in the long proof. */
-const LONG = ["as1-oc-214", "as1-tu-203", "dm1-oc-214", "MAINBODY_BACK", "main_body_front"];
-const CHOSEN = FILES.filter(([file]) => process.env.PROOF_WHOLE === "1" || !LONG.some((long) => file.includes(long)));
+const LONG = ["as1-oc-214", "as1-tu-203", "dm1-oc-214", "dm1-id-214", "MAINBODY_BACK", "main_body_front"];
+const CHOSEN = FILES.filter(([file]) => WHOLE || !LONG.some((long) => file.includes(long)));
 
 describe("files that other programs wrote", () => {
   test.each(CHOSEN)("%s", (file, solids, unit, name) => {

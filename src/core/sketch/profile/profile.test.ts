@@ -10,7 +10,7 @@ import { nearestParameter } from "./crossings";
 import { areaOf, findProfile, surrounds } from "./regions";
 
 /** How many sets are tried: a sample on every run, 10,000 by `npm run proof`. */
-const SETS = Number(process.env.PROOF_SETS ?? 3000);
+const SETS = Number(process.env.PROOF_SETS ?? 1000);
 
 const line = (id: string, from: Vec2, to: Vec2): Curve => ({
   id,

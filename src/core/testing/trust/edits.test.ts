@@ -7,7 +7,7 @@ import { Random } from "./random";
 beforeAll(loadNodeKernel);
 
 /** How many edits are tried: a sample on every run, all of them by `npm run proof`. */
-const EDITS = Number(process.env.PROOF_EDITS ?? 14);
+const EDITS = Number(process.env.PROOF_EDITS ?? 10);
 const SEED = Number(process.env.PROOF_SEED ?? 20261128);
 
 test(`what is said of a piece stays with it or is asked, over ${EDITS} edits by chance`, () => {

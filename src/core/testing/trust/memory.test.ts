@@ -6,7 +6,7 @@ import { jobOf } from "../harness";
 import { tighten } from "./tight";
 
 /** How many evaluations are made: a sample here, 1,500 in the long proof. */
-const COUNT = Number(process.env.PROOF_EVALUATIONS ?? 60);
+const COUNT = Number(process.env.PROOF_EVALUATIONS ?? 40);
 
 beforeAll(loadNodeKernel);
 
