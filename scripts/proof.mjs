@@ -264,7 +264,7 @@ function writeDown() {
     "# What the long proofs gave",
     "",
     "Made by `npm run proof`, which takes hours; `npm run proof 300 pairs` runs one of them and replaces what it said. The test command runs",
-    "a sample of each.",
+    "a sample of each ([what is sampled](decisions/0045-a-sample-and-the-whole.md)).",
     "",
     section("edits", "Edits"),
     "",
