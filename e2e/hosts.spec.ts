@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
+import type { Page } from "@playwright/test";
 import { partsByChance } from "../src/core/testing/jobs-by-chance";
 import { built, PAD, postJob } from "./helpers";
 import { expect, test } from "./server";
@@ -12,6 +13,25 @@ interface Document {
   parts: { id: string; name: string; steps: Record<string, unknown>[] }[];
   files: { id: string; name: string; sha256?: string; path?: string }[];
 }
+
+/** Ids and names of the bench's cards from the first to the last. Only those in sight are there: it is gone along. */
+const cardsOf = (page: Page): Promise<string[]> =>
+  page
+    .getByRole("region", { name: "Bench" })
+    .locator("> div")
+    .evaluate(async (strip) => {
+      const found = new Set<string>();
+      const drawn = () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)));
+      for (let left = 0; ; left += strip.clientWidth / 2) {
+        strip.scrollTo({ left });
+        await drawn();
+        for (const card of strip.querySelectorAll("[data-body]"))
+          found.add(`${card.getAttribute("data-body")} ${card.getAttribute("aria-label")}`);
+        if (left >= strip.scrollWidth - strip.clientWidth) break;
+      }
+      strip.scrollTo({ left: 0 });
+      return [...found];
+    });
 
 /** What the bench of each part holds, in the browser and as the server's engine builds it: ids and names, in order. */
 test("the demo and jobs by chance: the same ids and names in the browser and in Node", async ({ page }) => {
@@ -28,10 +48,7 @@ test("the demo and jobs by chance: the same ids and names in the browser and in 
       await built(page);
       const report = await (await page.request.get(`/api/jobs/${id}/report?part=${part.id}`)).json();
       const wanted = report.bodies.map((body: { id: string; name: string }) => `${body.id} ${body.name}`);
-      const cards = page.locator("[data-body]");
-      const shown = await cards.evaluateAll((all) =>
-        all.map((card) => `${card.getAttribute("data-body")} ${card.getAttribute("aria-label")}`),
-      );
+      const shown = await cardsOf(page);
       // Planes, sketches and curves stand after the bodies, and are in no report. Groups come first: the same, in another order.
       expect(shown.slice(0, wanted.length).sort(), part.name).toEqual([...wanted].sort());
     }
