@@ -55,3 +55,16 @@ test("skins that cross unseen: a division that has one body wholly in the other 
   expect(new Opinion(args).misplaced(said, 1e-2)).toBeNull();
   expect(new Opinion(args, 0).misplaced(said, 5e-5)).toBeNull();
 });
+
+test("of a sheet that is divided by a solid, what lies in it is asked about, too", () => {
+  const ball = makeSphere([0, 0, 0], 10);
+  const bar = makeCylinder([0, 0, -20], [0, 0, 1], 4, 40);
+  // The side of a bar, which the ball's skin cuts in three.
+  const sheet = sheetFromFaces(bar, [0]).shape;
+  const args = [sheet, ball];
+  const fusion = fuseOnce(args, 0, false);
+  expect(new Opinion(args, 1).contradiction(fusion)).toBeNull();
+  // The part within, said to lie out; and said to bound nothing, which is the same.
+  for (const cells of [fusion.cells.map((cell) => ({ ...cell, within: [] })), []])
+    expect(new Opinion(args, 1).contradiction({ ...fusion, cells })).not.toBeNull();
+});

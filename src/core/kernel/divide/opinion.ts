@@ -129,10 +129,17 @@ export class Opinion {
 
   /** The faces of what is divided that some body can be asked about, as their own it is not, with what they are said to lie in. */
   private askedFaces(fusion: Fusion): { face: number; within: ReadonlySet<number>; askers: number[] }[] {
-    const used = new Set(this.made(fusion).flatMap(({ faces }) => faces.map(({ face }) => face)));
     const own = this.args.map((_, a) => new Set(fusion.images[a]!.flat().map(({ face }) => face)));
-    return [...claimsOf(fusion.cells)].flatMap(([face, within]) => {
-      const askers = used.has(face) ? this.solids.filter((a) => !own[a]!.has(face)) : [];
+    // Sheets that are divided bound no cell of theirs: what is made of them is their faces.
+    const used = new Set([
+      ...own.slice(0, this.divided).flatMap((faces) => [...faces]),
+      ...this.made(fusion).flatMap(({ faces }) => faces.map(({ face }) => face)),
+    ]);
+    const claims = claimsOf(fusion.cells);
+    return [...used].flatMap((face) => {
+      // What is in no cell lies in no body.
+      const within = claims.get(face) ?? new Set<number>();
+      const askers = this.solids.filter((a) => !own[a]!.has(face));
       return askers.length > 0 ? [{ face, within, askers }] : [];
     });
   }
