@@ -49,7 +49,7 @@ const proofs = [
   {
     name: "interchange",
     file: "src/core/exchange/step/interchange.test.ts",
-    env: { PROOF_WHOLE: 1 },
+    env: {},
     what: "files that other programs wrote, read, written and read again: solids, units, names and volumes as another reader has them",
   },
   {
@@ -61,7 +61,7 @@ const proofs = [
   {
     name: "programs",
     file: "src/core/seam/other-programs.test.ts",
-    env: { PROOF_WHOLE: 1 },
+    env: {},
     what: "15 STEP files that other programs wrote: split by planes, and the room between them and six planes filled",
   },
   {
@@ -91,7 +91,7 @@ const proofs = [
   {
     name: "thirty",
     file: "src/core/evaluate/thirty-steps.test.ts",
-    env: { PROOF_WHOLE: 1 },
+    env: {},
     what: "a part of thirty steps under every edit of the table: what is picked is what was meant",
   },
   {
@@ -109,7 +109,7 @@ const proofs = [
       "src/core/evaluate/memory.test.ts",
       "src/core/steps/shell/round-parts.test.ts",
     ],
-    env: { PROOF_WHOLE: 1 },
+    env: {},
     what: "every pair that once came out wrong; the sides of 60 cutters; 14 scenes that gain or lose a cutter; part turns of 40° and 200° hollowed; 120 evaluations within 40 MB",
   },
   {
@@ -121,7 +121,7 @@ const proofs = [
   {
     name: "screens",
     browser: true,
-    env: { PROOF_JOBS: 30, PROOF_WHOLE: 1 },
+    env: { PROOF_JOBS: 30 },
     what: "every test in the browser, whole: the demo and 30 jobs the same there and in Node; every view with few, some and many of everything; every tool and what is told; both themes",
   },
 ];
@@ -153,6 +153,8 @@ function prove({ file, browser, env, out }) {
     const run = spawn("npx", ["--no-install", ...args], {
       env: {
         ...process.env,
+        // What the test command samples is tried whole in every proof.
+        PROOF_WHOLE: "1",
         ...Object.fromEntries(Object.entries(env).map(([key, value]) => [key, String(value)])),
         PROOF_OUT: out,
       },
