@@ -11,6 +11,12 @@ const proofs = [
   { name: "edits", file: "src/core/testing/trust/edits.test.ts", counts: "PROOF_EDITS", seed: 20261128, env: {} },
   { name: "pairs", file: "src/core/testing/trust/pairs.test.ts", counts: "PROOF_PAIRS", seed: 1128, env: {} },
   {
+    name: "sheets",
+    file: "src/core/testing/trust/sheet-pairs.test.ts",
+    env: { PROOF_SHEETS: 1000 },
+    what: "1,000 sheets divided by nearly the solids that they were taken off: as closed forms say, told, or refused",
+  },
+  {
     name: "records",
     file: "src/core/exchange/step/damage.test.ts",
     env: { PROOF_DAMAGES: 1500 },

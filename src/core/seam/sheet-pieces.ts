@@ -29,7 +29,7 @@ export function sheetPieces(scene: Scene, owned: Shape[]): FoundPiece[] {
   return scene.stock.flatMap((body, a) => {
     if (body.kind !== "sheet") return [];
     const uses = scene.fusion.images[a]!.flat().filter((use): use is Use => use.sign !== 0);
-    const groups = acrossPlainEdges(scene, uses, cutters);
+    const groups = acrossPlainEdges(scene, a, uses, cutters);
     const cuts = groups.map((group) => cutsOf(scene, group, cutters));
     const known = cuts.map(sidesAtCuts);
     spread(scene, groups, cuts, cutters, known);
@@ -89,17 +89,34 @@ function cuttersAtEdges({ fusion, uses }: Scene): Map<number, { face: number; us
   return at;
 }
 
-function acrossPlainEdges({ fusion }: Scene, uses: Use[], cutters: ReadonlyMap<number, unknown>): Use[][] {
-  const crossed = new Set<number>();
+function acrossPlainEdges(
+  scene: Scene,
+  body: number,
+  uses: Use[],
+  cutters: ReturnType<typeof cuttersAtEdges>,
+): Use[][] {
+  const { fusion } = scene;
+  const ends = new Set<number>();
   const byEdge = new Map<number, number[]>();
   uses.forEach(({ face }, i) => {
     for (const { edge, crossing } of fusion.faceEdges(face)) {
-      if (crossing || cutters.has(edge)) crossed.add(edge);
+      if (crossing || cutters.has(edge)) ends.add(edge);
       const list = byEdge.get(edge);
       if (list) list.push(i);
       else byEdge.set(edge, [i]);
     }
   });
+  const others = once(() => edgesOfOthers(scene, body));
+  /** Lines of a cutter's skin amid a part of the sheet that lies in it, as where the library begins to go round it, end nothing. */
+  const amidSkin = (edge: number) => {
+    const at = cutters.get(edge);
+    return (
+      at?.every(({ use: { cutter } }) =>
+        byEdge.get(edge)!.every((i) => scene.uses.get(uses[i]!.face)?.some((use) => use.cutter === cutter)),
+      ) && !others().has(edge)
+    );
+  };
+  const crossed = new Set([...ends].filter((edge) => !amidSkin(edge)));
   const group = uses.map(() => -1);
   let count = 0;
   uses.forEach((_, start) => {
@@ -118,6 +135,14 @@ function acrossPlainEdges({ fusion }: Scene, uses: Use[], cutters: ReadonlyMap<n
   });
   return Array.from({ length: count }, (_, g) => uses.filter((_use, i) => group[i] === g));
 }
+
+/** The edges of all stock but one body, by place. */
+const edgesOfOthers = ({ fusion, stock }: Scene, body: number): ReadonlySet<number> =>
+  new Set(
+    stock
+      .flatMap((_, a) => (a === body ? [] : fusion.images[a]!.flat()))
+      .flatMap(({ face }) => fusion.faceEdges(face).map(({ edge }) => edge)),
+  );
 
 /** What ends a piece, and on which side of it the piece lies: told where it ends, by the way that leads into it. */
 function cutsOf(scene: Scene, group: readonly Use[], cutters: ReturnType<typeof cuttersAtEdges>): Cut[] {

@@ -25,10 +25,14 @@ export function slitsOf(scene: Scene): Slit[] {
     if (body.kind !== "sheet") return [];
     const faces = fusion.images[a]!.flat().map(({ face }) => face);
     const found = new Map<number, Set<number>>();
-    for (const { edge, loose } of faces.flatMap((face) => fusion.faceEdges(face)))
-      if (loose)
+    for (const face of faces)
+      for (const { edge, loose } of fusion.faceEdges(face)) {
+        if (!loose) continue;
+        // Where the sheet lies in a cutter's skin, lines of that skin cross nothing.
+        const within = new Set(uses.get(face)?.map(({ cutter }) => cutter));
         for (const [cutter, count] of times.get(edge) ?? [])
-          if (count > 1) found.set(cutter, (found.get(cutter) ?? new Set()).add(edge));
+          if (count > 1 && !within.has(cutter)) found.set(cutter, (found.get(cutter) ?? new Set()).add(edge));
+      }
     return [...found].map(
       ([cutter, edges]): Slit => ({
         cutter: cutters[cutter]!.item.id,

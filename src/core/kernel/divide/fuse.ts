@@ -2,7 +2,7 @@ import { type Deviation, tellDeviation } from "../../deviation";
 import { tellStage } from "../../stage";
 import { boxOf } from "../facts/box";
 import { notedGap, widestGap } from "../facts/gaps";
-import { areaOf, formVolume, roughArea, volumeOf } from "../facts/mass";
+import { areaOf, faceMass, formVolume, roughArea, volumeOf } from "../facts/mass";
 import { openEdges } from "../facts/measure";
 import { pointOnFace } from "../facts/on-face";
 import { showsAll, unsoundness } from "../facts/soundness";
@@ -17,6 +17,7 @@ import { type Cell, type FaceUse, type Fusion, fuseOnce } from "./general-fuse";
 import { fuseHalved, PARTINGS } from "./halved";
 import { hangingCut, isElementary, isScratched, MANY_FACES } from "./hanging-cut";
 import { refuseLeaningCones } from "./leaning-cones";
+import { longestStub, looseLines, unparted } from "./loose-lines";
 import { onBothSides } from "./one-side";
 import { Opinion } from "./opinion";
 
@@ -85,7 +86,9 @@ export function fuse(args: readonly Shape[], crossings = true, divided = args.le
       const looked = delicate || (many && made.some(({ shape }) => notedGap(shape) > noted));
       const parted = looked ? gapOf(args, made) : 0;
       const off = opinion ? opinion.misplaced(fusion, Math.max(CLOSE, 2 * parted)) : null;
-      const gap = Math.max(parted, off?.size ?? 0);
+      const stub = longestStub(looseLines(args, fusion, divided), fusion);
+      // However short it is, it ends within a face, and is worth another try.
+      const gap = Math.max(parted, off?.size ?? 0, stub > 0 ? Math.max(stub, 1.01 * CLOSE) : 0);
       if (parted > LOOSE * sizeOf(args) || (off && off.size > MISPLACED)) {
         at ??= off?.at ?? widestOf(made)?.at ?? null;
         fusion.free();
@@ -128,7 +131,7 @@ export function fuse(args: readonly Shape[], crossings = true, divided = args.le
 interface Seen {
   /** Whether one lost a cut. */
   hanging: boolean;
-  /** mm: how far apart the parts were that the last one made, where all else was right. */
+  /** mm: how far apart the parts or lines were that the last one made, where all else was right. */
   gap: number | null;
 }
 
@@ -242,12 +245,14 @@ interface Fault {
 /** What is wrong with a division, and where, as far as that is known; null where nothing is. */
 function faultOf(args: readonly Shape[], fusion: Fusion, opinion: Opinion | null, divided: number): Fault | null {
   const delicate = opinion !== null;
-  const lacking = lackingFace(args, fusion);
+  const lacking = lackingFace(args, fusion, divided);
   if (lacking) return { at: () => pointOnFace(lacking) };
   // Plain bodies of planes, bars and balls are what the library does best: hanging cuts are looked for there alone.
   const odd = delicate || !args.every(isElementary) || args.some((arg, a) => isScratched(arg, a, fusion));
   const hanging = hangingCut(args, fusion, delicate) ?? (odd ? onBothSides(args, fusion) : null);
   if (hanging) return { at: () => hanging, hanging: true };
+  const ends = unparted(args, looseLines(args, fusion, divided), fusion);
+  if (ends) return { at: () => ends, hanging: true };
   if (!opinion) return null;
   tellStage("weighing the pieces");
   for (const cell of fusion.cells) {
@@ -302,10 +307,16 @@ const COVERING = 1e-2;
  * exactly: the parts of each face cover that face, and the cells within a solid use each part of its skin once, from the inside,
  * and every face between them from both sides.
  */
-function lackingFace(args: readonly Shape[], fusion: Fusion): Shape | null {
+function lackingFace(args: readonly Shape[], fusion: Fusion, divided: number): Shape | null {
   const weigh = mayCoincide(args);
   for (const [a, arg] of args.entries()) {
-    const uncovered = weigh ? uncoveredFace(arg, fusion.images[a]!, fusion) : null;
+    // Nothing is left open where a face of a sheet is lost.
+    const sheet = a < divided && shapeKind(arg) !== "solid";
+    const uncovered = sheet
+      ? uncoveredFace(arg, fusion.images[a]!, fusion, sheetAreas)
+      : weigh
+        ? uncoveredFace(arg, fusion.images[a]!, fusion, curvedAreas)
+        : null;
     if (uncovered !== null) return facesOf(arg)[uncovered]!;
     const odd = shapeKind(arg) === "solid" ? oddFace(a, fusion) : null;
     if (odd !== null) return fusion.faceHandle(odd);
@@ -341,24 +352,48 @@ function curvedSurfaces(shape: Shape): ReadonlySet<string> {
   return curved;
 }
 
-/** The areas of an argument's curved faces: the same shapes are divided again and again while a person works. */
-const knownAreas = new WeakMap<Shape, (number | null)[]>();
+/** How a face is held against its parts: by areas, of each face of a body in order; null where it is not looked at. */
+interface Areas {
+  of(arg: Shape): (number | null)[];
+  ofPart(part: Shape): number;
+}
 
-/** The first curved face of an argument, by place, that its parts do not cover; null where there is none. */
-function uncoveredFace(arg: Shape, images: FaceUse[][], fusion: Fusion): number | null {
-  let areas = knownAreas.get(arg);
+/** The curved faces of a solid, roughly. The same shapes are divided again and again while a person works. */
+const curvedAreas: Areas = {
+  of: kept((arg) => {
+    const surfaces = surfacesOf(arg);
+    return scoped((scope) =>
+      subshapes(scope, arg, "face").map((face, i) => (surfaces[i]!.kind === "plane" ? null : roughArea(face))),
+    );
+  }),
+  ofPart: roughArea,
+};
+
+/** All faces of a sheet, as exactly as can be: free ones are off by more than a part of them when taken roughly. */
+const sheetAreas: Areas = {
+  of: kept((arg) => facesOf(arg).map((_, place) => faceMass(arg, place).area)),
+  ofPart: areaOf,
+};
+
+function kept<T>(find: (arg: Shape) => T): (arg: Shape) => T {
+  const known = new WeakMap<Shape, T>();
+  return (arg) => {
+    let found = known.get(arg);
+    if (found === undefined) {
+      found = find(arg);
+      known.set(arg, found);
+    }
+    return found;
+  };
+}
+
+/** The first face of an argument that is looked at, by place, which its parts do not cover; null where there is none. */
+function uncoveredFace(arg: Shape, images: FaceUse[][], fusion: Fusion, areas: Areas): number | null {
   const uncovered = images.findIndex((parts, f) => {
     if (parts.length === 1 && fusion.unchanged.has(parts[0]!.face)) return false;
-    if (!areas) {
-      const surfaces = surfacesOf(arg);
-      areas = scoped((scope) =>
-        subshapes(scope, arg, "face").map((face, i) => (surfaces[i]!.kind === "plane" ? null : roughArea(face))),
-      );
-      knownAreas.set(arg, areas);
-    }
-    const area = areas[f]!;
+    const area = areas.of(arg)[f]!;
     if (area === null) return false;
-    const covered = parts.reduce((sum, { face }) => sum + roughArea(fusion.faceHandle(face)), 0);
+    const covered = parts.reduce((sum, { face }) => sum + areas.ofPart(fusion.faceHandle(face)), 0);
     return !(Math.abs(covered - area) <= COVERING * area);
   });
   return uncovered < 0 ? null : uncovered;

@@ -1,8 +1,10 @@
 import type { Deviation } from "../../deviation";
 import { boxOf } from "../facts/box";
-import { contains } from "../facts/distance";
+import { contains, distanceToPoint } from "../facts/distance";
 import { deepPlaces } from "../facts/inner-point";
-import { leastGap } from "../facts/surface-gap";
+import { roughArea } from "../facts/mass";
+import { pointOnFace } from "../facts/on-face";
+import { footOn, leastGap } from "../facts/surface-gap";
 import { facesOf, type Shape, shapeKind } from "../library/topology";
 import { add, diagonal, scale, type Vec3 } from "../space/vectors";
 import { cornerOf, cornersOf, Drawn } from "./drawn";
@@ -23,8 +25,31 @@ const SINGLE = 2.4e-7;
 /** How many places of a face are asked about exactly. */
 const EXACT_PLACES = 12;
 
-/** By how much more than at corners a face may be off between them, where it bends away from the other: of a shallow lens, and half. */
-const BETWEEN = 1.5;
+/**
+ * By how much more a face may be off between the places that are asked about: a shallow lens that is nothing at two corners is eight ninths
+ * of what it is amid them in the triangle's middle; and some more, as not all places are asked about.
+ */
+const BETWEEN = 1.25;
+
+/** How far within a triangle's corners places are asked about, as a part of the way to its middle. */
+const WITHIN = 0.05;
+
+/** mm: what a place may lie off a face and still be on it. */
+const ON_FACE = 1e-6;
+
+/** mm: corners are in single precision, and far from the origin they lie off the face by as much. */
+const roundedAt = (at: Vec3): number => SINGLE * Math.max(...at.map(Math.abs));
+
+/** Which places of a list are asked about exactly: of its begin more than of the rest, as it is what counts. */
+function askedOf(count: number): number[] {
+  const evenly = Array.from({ length: EXACT_PLACES }, (_, i) => Math.floor((i * count) / EXACT_PLACES));
+  return [...new Set([...BEGIN, ...evenly])].filter((i) => i < count).sort((i, j) => i - j);
+}
+const BEGIN = [0, 1, 2, 3, 5, 8, 13, 21, 34];
+
+type Corners = [Vec3, Vec3, Vec3];
+
+const middleOf = ([a, b, c]: Corners): Vec3 => scale(add(add(a, b), c), 1 / 3);
 
 /**
  * An opinion of its own on divisions of the same bodies, by triangles. The library divides them in one way after another until
@@ -53,6 +78,8 @@ export class Opinion {
   contradiction(fusion: Fusion): Vec3 | null {
     for (const { face, within, askers } of this.askedFaces(fusion)) {
       const places = this.placesOn(fusion, face);
+      // What the library cannot draw nobody can be asked about.
+      if (places.length === 0 && this.isLarge(fusion, face)) return pointOnFace(fusion.faceHandle(face));
       for (const a of askers) {
         const claimed = within.has(a);
         for (const at of places) {
@@ -80,51 +107,92 @@ export class Opinion {
   }
 
   /**
-   * How far a division is off at most, beyond what it says, among places that triangles cannot tell, and where: corners of a
-   * face's triangles, which lie on it, near the skin of another body and further from it than a tolerance. Bodies that are
-   * nearly the same are divided so where the library does not see that their skins cross.
+   * How far a division is off at most, beyond what it says, among places that triangles cannot tell, and where: places on a
+   * face, near the skin of another body and further from it than a tolerance. Bodies that are nearly the same are divided so
+   * where the library does not see that their skins cross.
    * @param tolerance mm: how far off the division is said to be.
    * @returns null where it is off nowhere.
    */
   misplaced(fusion: Fusion, tolerance: number): Deviation | null {
     let most = null as Deviation | null;
     for (const { face, within, askers } of this.askedFaces(fusion)) {
-      const corners = cornersOf(this.drawnOf(fusion).face(face));
+      const places = [...cornersOf(this.drawnOf(fusion).face(face)), ...this.betweenCorners(fusion, face)];
       for (const a of askers)
-        most = this.furthestOff(this.nearTo(a, corners, tolerance), a, within.has(a), most?.size ?? 0) ?? most;
+        most =
+          this.furthestOff(fusion, face, this.nearTo(a, places, tolerance), a, within.has(a), most?.size ?? 0) ?? most;
     }
+    for (const off of this.mergedApart(fusion, tolerance)) if (off.size > (most?.size ?? 0)) most = off;
     return most && { ...most, size: BETWEEN * most.size };
   }
 
-  /** Corners that a body's triangles cannot tell, as they lie too near to its skin, and further from it than a tolerance. */
-  private nearTo(a: number, corners: readonly Vec3[], tolerance: number): Deviation[] {
+  /** Faces that several arguments are said to share, and that lie off the surface that one of them has there: how far, and where. */
+  private *mergedApart(fusion: Fusion, tolerance: number): Generator<Deviation> {
+    const origins = new Map<number, [a: number, place: number][]>();
+    for (const [a, ofArg] of fusion.images.entries())
+      for (const [place, parts] of ofArg.entries())
+        for (const { face } of parts) origins.set(face, [...(origins.get(face) ?? []), [a, place]]);
+    for (const [face, [first, ...others]] of origins) {
+      if (others.length === 0 || ![first!, ...others].some(([a]) => a < this.divided)) continue;
+      const corners = cornersOf(this.drawnOf(fusion).face(face));
+      for (const [a, place] of [first!, ...others])
+        for (const at of corners) {
+          const size = leastGap(this.args[a]!, [place], at);
+          if (size > tolerance + roundedAt(at)) yield { at, size };
+        }
+    }
+  }
+
+  /**
+   * Places on a face amid its triangles and just within their corners, put onto its own surface. All corners may lie in the
+   * plane that ends another body, and so on its skin, where all the rest of the face is beside it.
+   */
+  private betweenCorners(fusion: Fusion, face: number): Vec3[] {
+    const [arg, place] = this.originOf(fusion, face);
+    return this.trianglesOf(fusion, face).flatMap((corners) => {
+      const middle = middleOf(corners);
+      const beside = corners.map((corner) => add(scale(corner, 1 - WITHIN), scale(middle, WITHIN)));
+      return [middle, ...beside].map((at) => footOn(arg, place, at)).filter((foot) => foot !== null);
+    });
+  }
+
+  /** Places that a body's triangles cannot tell, as they lie too near to its skin, and further from it than a tolerance. */
+  private nearTo(a: number, places: readonly Vec3[], tolerance: number): Deviation[] {
     const near: Deviation[] = [];
     const skin = facesOf(this.args[a]!).map((_, place) => place);
-    for (const at of corners) {
+    for (const at of places) {
       if (this.meshOf(a).holds(at) !== null) continue;
       const size = leastGap(this.args[a]!, skin, at);
-      // Corners are in single precision: far from the origin they lie off the face by as much.
-      const rounded = SINGLE * Math.max(...at.map(Math.abs));
-      if (size > tolerance + rounded) near.push({ at, size });
+      if (size > tolerance + roundedAt(at)) near.push({ at, size });
     }
     return near;
   }
 
   /** The worst of places that lie on the wrong side of a body's skin, some of them asked about; null where none is worse than what is known. */
-  private furthestOff(near: Deviation[], a: number, claimed: boolean, known: number): Deviation | null {
+  private furthestOff(
+    fusion: Fusion,
+    face: number,
+    near: Deviation[],
+    a: number,
+    claimed: boolean,
+    known: number,
+  ): Deviation | null {
     // Those furthest off first: the first that is misplaced is the worst of those asked about, and none of those before it that
     // were not is further off than the one after the last that is right.
     near.sort((p, q) => q.size - p.size);
-    const step = Math.max(1, near.length / EXACT_PLACES);
     let unasked = 0;
-    for (let i = 0; i < near.length; i += step) {
+    for (const i of askedOf(near.length)) {
       const { size } = near[unasked]!;
       if (size <= known) return null;
-      const { at } = near[Math.floor(i)]!;
-      if (contains(this.args[a]!, at) !== claimed) return { size, at };
-      unasked = Math.floor(i) + 1;
+      const { at } = near[i]!;
+      if (contains(this.args[a]!, at) !== claimed && this.isOn(fusion, face, at)) return { size, at };
+      unasked = i + 1;
     }
     return null;
+  }
+
+  /** Whether a place on a face's surface is one on the face: beside its edges, triangles may reach past them. */
+  private isOn(fusion: Fusion, face: number, at: Vec3): boolean {
+    return (distanceToPoint(fusion.faceHandle(face), at)?.gap ?? 0) <= ON_FACE + roundedAt(at);
   }
 
   /** The faces of what is divided that some body can be asked about, as their own it is not, with what they are said to lie in. */
@@ -144,20 +212,31 @@ export class Opinion {
     });
   }
 
-  /** Middles of a face's triangles, evenly over the list. */
+  /** Middles of a face's triangles. */
   private placesOn(fusion: Fusion, face: number): Vec3[] {
-    const { positions, indices } = this.drawnOf(fusion).face(face);
-    const count = indices.length / 3;
-    const step = Math.max(1, count / PLACES);
-    const places: Vec3[] = [];
-    const corner = (i: number) => cornerOf(positions, indices[i]!);
-    for (let t = 0; t < count; t += step) {
-      const i = 3 * Math.floor(t);
-      places.push(scale(add(add(corner(i), corner(i + 1)), corner(i + 2)), 1 / 3));
-    }
+    const places = this.trianglesOf(fusion, face).map(middleOf);
     // A cut that ends within a face hangs in it, and the library has been seen to span such a face with triangles that leave it.
     const [arg, place] = this.originOf(fusion, face);
     return places.filter((at) => leastGap(arg, [place], at) <= 3 * this.linear);
+  }
+
+  /** Whether a face is larger than what triangles may leave out. */
+  private isLarge(fusion: Fusion, face: number): boolean {
+    return roughArea(fusion.faceHandle(face)) > (3 * this.linear) ** 2;
+  }
+
+  /** Some of a face's triangles, evenly over the list. */
+  private trianglesOf(fusion: Fusion, face: number): Corners[] {
+    const { positions, indices } = this.drawnOf(fusion).face(face);
+    const count = indices.length / 3;
+    const step = Math.max(1, count / PLACES);
+    const corner = (i: number) => cornerOf(positions, indices[i]!);
+    const triangles: Corners[] = [];
+    for (let t = 0; t < count; t += step) {
+      const i = 3 * Math.floor(t);
+      triangles.push([corner(i), corner(i + 1), corner(i + 2)]);
+    }
+    return triangles;
   }
 
   /** The body that a face is part of a face of, and which face that is: on whose surface it lies. */

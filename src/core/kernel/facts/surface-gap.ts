@@ -1,6 +1,6 @@
 import type { SurfaceRecord } from "../binary";
 import type { Shape } from "../library/topology";
-import { cross, dot, length, sub, type Vec3 } from "../space/vectors";
+import { add, cross, dot, length, scale, sub, type Vec3 } from "../space/vectors";
 import { surfaceRecordsOf } from "./surfaces";
 
 /**
@@ -28,7 +28,7 @@ function surfaceGap(surface: SurfaceRecord | null, at: Vec3): number {
     case "cylinder":
       return Math.abs(out - surface.radius);
     case "torus":
-      return Math.abs(Math.hypot(out - surface.major, height) - surface.minor);
+      return Math.min(...[out, -out].map((x) => Math.abs(Math.hypot(x - surface.major, height) - surface.minor)));
     case "cone": {
       // Its outline on both sides of the axis: two lines, of which the nearer counts.
       const [cos, sin] = [Math.cos(surface.half), Math.sin(surface.half)];
@@ -36,5 +36,46 @@ function surfaceGap(surface: SurfaceRecord | null, at: Vec3): number {
     }
     default:
       return 0;
+  }
+}
+
+/**
+ * The place on a face's surface that is nearest to one beside it; the surface runs on past the face. Null where the surface has
+ * no closed form, and where many places are as near: on an axis, amid a ball.
+ */
+export function footOn(shape: Shape, place: number, at: Vec3): Vec3 | null {
+  const surface = surfaceRecordsOf(shape)[place];
+  if (!surface || !("axis" in surface)) return null;
+  const { axis } = surface;
+  const away = sub(at, surface.at);
+  const height = dot(away, axis);
+  const aside = sub(away, scale(axis, height));
+  const out = length(aside);
+  /** The place so far out of the axis, on the side on which `at` lies, and so high along it. */
+  const standing = (far: number, high: number) =>
+    out > 0 ? add(surface.at, add(scale(aside, far / out), scale(axis, high))) : null;
+  switch (surface.kind) {
+    case "plane":
+      return sub(at, scale(axis, height));
+    case "sphere": {
+      const far = length(away);
+      return far > 0 ? add(surface.at, scale(away, surface.radius / far)) : null;
+    }
+    case "cylinder":
+      return standing(surface.radius, height);
+    case "torus": {
+      const [over, far] = [out - surface.major, Math.hypot(out - surface.major, height)];
+      return far > 0 ? standing(surface.major + (over * surface.minor) / far, (height * surface.minor) / far) : null;
+    }
+    case "cone": {
+      // The nearer of the two lines of its outline; where it is the other side's, the place lies across the axis.
+      const [cos, sin] = [Math.cos(surface.half), Math.sin(surface.half)];
+      const off = (x: number) => (x - surface.radius) * cos - height * sin;
+      const side = Math.abs(off(out)) <= Math.abs(off(-out)) ? 1 : -1;
+      const by = off(side * out);
+      return standing(side * (side * out - by * cos), height + by * sin);
+    }
+    default:
+      return null;
   }
 }

@@ -1,5 +1,6 @@
 import { fail, type Repair, type Trouble } from "../../errors";
 import { type Body, has, type Item } from "../../items";
+import { KernelFault } from "../../kernel";
 import { type Division, type Knife, missesBy, reachesAny, type Shortfall, shortBy, shortOnSheet } from "../../seam";
 import { formatLength } from "../../units";
 import type { StepContext } from "../evaluation";
@@ -33,6 +34,9 @@ export function refuseShort(
   const misses = knives
     .filter(({ item: { id } }) => !reachesAny(division, id) && !shorts.some(({ cutter }) => cutter === id))
     .map((knife) => missesBy(knife, othersThan(knife, stock)));
+  // A closed skin goes through a sheet or not: where it ends within one, the two are too near to each other to be told apart.
+  const torn = shorts.find(({ cutter }) => has(originOf(cutter).item, "closed"));
+  if (torn) throw new KernelFault("A cut by a closed body ends within a sheet.", false, torn.at);
   if (shorts.length > 0) {
     const all = [...shorts, ...misses];
     fail("cutter-short", shortSentence(shorts, misses, context), {
