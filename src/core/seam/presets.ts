@@ -14,6 +14,9 @@ export interface PresetFate {
   group?: string;
 }
 
+/** Whether a piece lies in a cutter: inside a solid, or behind a single face, where the material of the body is that the face is of. */
+const isBehind = (side: Side, reached = true) => side === "in" || (side === "back" && reached);
+
 /** Whether a preset divides all bodies by one another (operands) or each stock body by the cutters. */
 export function dividesAll(preset: Preset): boolean {
   return preset === "union" || preset === "intersect";
@@ -47,10 +50,13 @@ export function presetFate(
       return { fate: wrong ? "scrap" : "keep" };
     }
     case "subtract":
-      return { fate: Object.values(piece.sides).includes("in") ? "scrap" : "keep" };
+      return { fate: Object.entries(piece.sides).some(([id, side]) => isBehind(side, reaches(id))) ? "scrap" : "keep" };
     case "union":
       return { fate: "group", group: "union" };
     case "intersect":
-      return operands.every((id) => piece.stock.includes(id)) ? { fate: "group", group: "common" } : { fate: "scrap" };
+      return operands.every((id) => piece.stock.includes(id)) &&
+        Object.values(piece.sides).every((side) => isBehind(side))
+        ? { fate: "group", group: "common" }
+        : { fate: "scrap" };
   }
 }

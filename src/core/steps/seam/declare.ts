@@ -16,7 +16,13 @@ const schema = z.object({
       "What is divided; for union, intersect and choose: all the bodies; for fill: bodies that enclose, beside the cutters",
     ),
   cutters: z.array(itemRef).max(500).default([]).describe("Solids, sheets and workplanes that divide"),
-  cutterFaces: z.array(faceRefSchema).max(500).default([]).describe("Single faces of bodies that divide"),
+  cutterFaces: z
+    .array(faceRefSchema)
+    .max(500)
+    .default([])
+    .describe(
+      "Single faces of bodies that divide; subtract: what lies behind one, where the material of its body is, goes; intersect: it stays",
+    ),
   runOn: z
     .boolean()
     .default(false)
@@ -114,18 +120,28 @@ export const seam = declareStep({
       key: "cutterFaces",
       kind: "faces",
       label: "Cutting faces",
-      labels: { key: "preset", of: { fill: "Single faces that bound it" } },
-      help: "Single faces of bodies that divide, as far as they reach",
+      labels: {
+        key: "preset",
+        of: {
+          fill: "Single faces that bound it",
+          subtract: "Faces: what lies behind them goes",
+          intersect: "Faces: what lies behind them stays",
+        },
+      },
+      help: "Single faces of bodies that divide, as far as they reach. Behind a face is where the material of its body is",
       accepts: "any",
       min: 0,
-      when: { key: "preset", is: ["split", "choose", "trim", "fill"] },
+      when: { key: "preset", is: ["split", "choose", "trim", "subtract", "intersect", "fill"] },
     },
     {
       key: "runOn",
       kind: "toggle",
       label: "Run cutters on",
       help: "Cutting faces along their own surfaces, past all the stock; open ends of drawn lines straight on",
-      when: [{ key: "preset", is: ["split", "choose", "trim", "fill"] }, { any: ["cutters", "cutterFaces"] }],
+      when: [
+        { key: "preset", is: ["split", "choose", "trim", "subtract", "intersect", "fill"] },
+        { any: ["cutters", "cutterFaces"] },
+      ],
       onlyWith: { trait: "drawn", in: ["cutters"], orAnyIn: "cutterFaces" },
     },
     {

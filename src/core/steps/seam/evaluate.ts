@@ -4,7 +4,6 @@ import { has } from "../../items/kinds";
 import { freeShape, KernelFault, LeaningCones, nearest, ownHandle, type Shape } from "../../kernel";
 import {
   type Division,
-  divideAll,
   divideEach,
   divideShared,
   dividesAll,
@@ -81,17 +80,43 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
       step,
       bodies: [sheet.id],
     });
-  if (operands.length < 2) fail("needs-two", `${word} needs at least two bodies. Pick another.`, { step });
-  const held = context.held(operands, ["all", earlierNames(operands, context)], () => divideAll(operands, context));
-  const division = held.value;
+  const faces = values.preset === "intersect" ? values.cutterFaces : [];
+  if (operands.length + faces.length < 2)
+    fail("needs-two", `${word} needs at least two bodies. Pick another.`, { step });
+  const owned: Shape[] = [];
+  let held: { value: Division; done(): void } | null = null;
   try {
+    const behind = knivesOf({ ...values, cutters: [], cutterFaces: faces, mutual: false }, operands, context, owned);
+    refuseSheetFaces(behind.faces, context);
+    const [things, words] = whatDivides(
+      { ...values, cutterFaces: faces },
+      operands,
+      behind.knives,
+      behind.faces,
+      context,
+    );
+    held = context.held(things, ["all", words], () =>
+      withOwned(divideShared(operands, behind.knives, context), owned.splice(0)),
+    );
+    const division = held.value;
+    if (behind.knives.length > 0) refuseShort(division, operands, behind.knives, context);
     const ids = operands.map((body) => body.id);
-    const listed = () => listedOf([...values.stock, ...values.cutters], context);
+    const listed = () => new Map([...listedOf([...values.stock, ...values.cutters], context), ...behind.listed]);
     const plain = (piece: Piece) => presetFate(values.preset, piece, ids, {});
     const { preset, by } = ruled(values.rules, division, plain, listed, context);
     const settled = settle(values, division, { preset, by }, context);
-    if (values.preset === "intersect" && !division.pieces.some((piece) => ids.every((id) => piece.stock.includes(id))))
+    const common = division.pieces.filter((piece) => ids.every((id) => piece.stock.includes(id)));
+    if (values.preset === "intersect" && common.length === 0)
       fail("nothing-common", `These bodies have nothing in common: ${gapText(operands)}.`, { step, bodies: ids });
+    if (faces.length > 0) {
+      tellBothSides(division, settled, context);
+      if (!common.some((piece) => plain(piece).fate !== "scrap") && settled.fates.every(({ fate }) => fate === "scrap"))
+        fail("nothing-common", "Of what the bodies share nothing lies behind all the faces. Take one of them out.", {
+          step,
+          field: "cutterFaces",
+          bodies: ids,
+        });
+    }
     const to = joinsOf(values, operands, context);
     const outcome = settleBodies(division, settled, operands, context, "", { to });
     tellIdleJoins(to, outcome.lumps, context);
@@ -120,8 +145,31 @@ function combine(values: Values, stock: Body[], context: StepContext): StepOutco
       ...reports(division, settled, preset, context),
     };
   } finally {
-    held.done();
+    held?.done();
+    for (const shape of owned) freeShape(shape);
   }
+}
+
+/** A division with shapes that last as long: it may ask its knives for more later on. */
+function withOwned(made: Division, shapes: readonly Shape[]): Division {
+  return {
+    ...made,
+    free: () => {
+      made.free();
+      for (const shape of shapes) freeShape(shape);
+    },
+  };
+}
+
+/** What lies behind a face is told by the material of its body: a sheet has none. */
+function refuseSheetFaces(faces: readonly { body: Body }[], { step, nameOf }: StepContext): void {
+  const sheet = faces.find(({ body }) => body.kind === "sheet");
+  if (sheet)
+    fail(
+      "needs-solids",
+      `${nameOf(sheet.body.id)} is a sheet: no material lies behind its faces. Take a face of a solid, or use Trim to cut along it.`,
+      { step, field: "cutterFaces", bodies: [sheet.body.id] },
+    );
 }
 
 function cut(values: Values, picked: Body[], context: StepContext): StepOutcome {
@@ -152,7 +200,8 @@ function cut(values: Values, picked: Body[], context: StepContext): StepOutcome 
       fail("nothing-picked", "Pick something to cut with: a solid, a sheet, a workplane or a face.", { step });
     }
     if (values.preset === "subtract") {
-      const open = knives.find((knife) => !has(knife.item, "closed"));
+      refuseSheetFaces(faces, context);
+      const open = knives.slice(0, knives.length - faces.length).find((knife) => !has(knife.item, "closed"));
       if (open)
         fail("needs-solids", "Subtract takes solids away, and one of the cutters is open. Use Trim to cut along it.", {
           step,
@@ -163,15 +212,7 @@ function cut(values: Values, picked: Body[], context: StepContext): StepOutcome 
     const [things, words] = whatDivides(values, picked, knives, faces, context);
     held = context.held(things, [shared, words], () => {
       const made = (shared ? divideShared : divideEach)(stock, knives, context);
-      // It may ask its knives for more later on.
-      const shapes = owned.splice(0);
-      return {
-        ...made,
-        free: () => {
-          made.free();
-          for (const shape of shapes) freeShape(shape);
-        },
-      };
+      return withOwned(made, owned.splice(0));
     });
     const division = held.value;
     refuseManyMade(division, stock, context);
@@ -191,7 +232,7 @@ function cut(values: Values, picked: Body[], context: StepContext): StepOutcome 
 
     // What a subtraction leaves of it is told as nothing.
     if (values.preset !== "subtract") tellCovers(division, stock, knives, context);
-    if (values.preset === "trim") tellBothSides(division, answered, context);
+    if (values.preset !== "split" && values.preset !== "choose") tellBothSides(division, answered, context);
     const to = joinsOf(values, stock, context);
     const outcome = settleBodies(division, settled, stock, context, "", { to, closing: values.close, into });
     const { made, traces } = outcome;

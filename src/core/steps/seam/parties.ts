@@ -18,7 +18,10 @@ export function partiesOf(values: ValuesOf<typeof seam>, context: StepContext): 
     for (const shape of owned) freeShape(shape);
   };
   try {
-    const { knives } = all ? { knives: [] } : knivesOf(values, stock, context, owned);
+    const { knives } =
+      values.preset === "union"
+        ? { knives: [] }
+        : knivesOf(all ? { ...values, cutters: [], mutual: false } : values, stock, context, owned);
     const shared = all || (values.preset === "choose" && stock.length > 1);
     return { stock, knives, shared, free };
   } catch (cause) {
