@@ -1,5 +1,5 @@
 import { sampled } from "../src/core/testing/sample";
-import { built, open, postJob, tool } from "./helpers";
+import { built, open, openStep, postJob, tool } from "./helpers";
 import { expect, test } from "./server";
 
 type Step = Record<string, unknown>;
@@ -140,5 +140,38 @@ test("every tool of the stage, by clicking", async ({ page }) => {
     await expect(tray, label).toContainText(out);
     await open(page).getByRole("button", { name: "Discard" }).click();
     await expect(open(page)).toBeHidden();
+  }
+});
+
+test("a cutting face stays picked while the preset is changed: behind it goes, or stays", async ({ page }) => {
+  await openStep(
+    page,
+    [
+      cube("a", "Stock block", 0),
+      { id: "c", type: "cylinder", name: "Drill", diameter: 10, height: 6, at: [0, 0, 30] },
+      {
+        id: "s",
+        type: "seam",
+        preset: "trim",
+        stock: ["a"],
+        cutterFaces: [{ body: "c:cylinder", face: "c:side" }],
+        runOn: true,
+      },
+    ],
+    "s",
+    "Trim",
+  );
+  const tray = page.getByRole("region", { name: "Pieces" });
+  const preset = (name: string) => open(page).getByRole("radio", { name, exact: true }).click();
+  // A bore of 10 mm through 20 mm: 1571 mm³ of 8000.
+  for (const [name, list, stays] of [
+    ["Subtract", "Faces: what lies behind them goes", "1 stays, 6429 mm³"],
+    ["Intersect", "Faces: what lies behind them stays", "1 stays, 1571 mm³"],
+    ["Trim", "Cutting faces", "1 stays, 6429 mm³"],
+  ] as const) {
+    await preset(name);
+    await built(page);
+    await expect(open(page).getByRole("group", { name: list })).toContainText("Cylindrical, Ø10 mm");
+    await expect(tray, name).toContainText(stays);
   }
 });

@@ -128,7 +128,7 @@ export const seam = declareStep({
           intersect: "Faces: what lies behind them stays",
         },
       },
-      help: "Single faces of bodies that divide, as far as they reach. Behind a face is where the material of its body is",
+      help: "Single faces of bodies that divide. Behind one is where the material of its body is",
       accepts: "any",
       min: 0,
       when: { key: "preset", is: ["split", "choose", "trim", "subtract", "intersect", "fill"] },
