@@ -1,8 +1,10 @@
 import { beforeAll, expect, test } from "vitest";
+import { build, jobOf } from "../../testing/harness";
 import { fuse } from "../divide/fuse";
 import { loadNodeKernel } from "../library/node";
+import { facesOf, type Shape } from "../library/topology";
 import { makeCylinder, makePlaneFace, makeSphere } from "../make/primitives";
-import { contains } from "./distance";
+import { contains, distanceToPoint } from "./distance";
 import { innerPoint } from "./inner-point";
 import { volumeOf } from "./mass";
 
@@ -35,3 +37,28 @@ function makeBall(radius: number) {
 function makeBar(x: number, y: number, radius: number) {
   return () => makeCylinder([x, y, -80], [0, 0, 1], radius, 160);
 }
+
+test("a ray that runs along the side of two triangles is no way to a place within: all lie off the skin", () => {
+  // Straight above the middle of the largest triangle of the lowest face, two triangles of the cone's base meet.
+  const steps = [
+    { id: "a", type: "box", size: [14, 18, 22], anchor: "centre" },
+    { id: "k0", type: "cone", diameter: 26, top: 4, height: 10, at: [8, 2, -2] },
+    { id: "k1", type: "workplane", base: "normal", through: [0, 0, 10], normal: [0, 0, 1] },
+    {
+      id: "k2",
+      type: "sketch",
+      entities: [
+        { id: "c", type: "point", x: -12, y: 12 },
+        { id: "k", type: "circle", centre: "c", radius: 15 },
+      ],
+    },
+    { id: "k3", type: "workplane", base: "normal", through: [0, 0, -8], normal: [0, 0, 1] },
+    { id: "s", type: "seam", stock: ["a"], cutters: ["k0", "k1", "k2", "k3"] },
+  ];
+  const pieces = build(jobOf(steps), { pieces: "s" }).pieces!.map(({ shape }) => shape as Shape);
+  expect(pieces).toHaveLength(8);
+  for (const piece of pieces) {
+    const at = innerPoint(piece)!;
+    expect(Math.min(...facesOf(piece).map((face) => distanceToPoint(face, at)!.gap))).toBeGreaterThan(0.2);
+  }
+});

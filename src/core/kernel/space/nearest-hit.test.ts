@@ -32,3 +32,25 @@ test("a ray along a triangle meets nothing", () => {
   expect(nearestHit(mesh, [-2, 1, 0], [1, 0, 0], 0)).toBe(Number.POSITIVE_INFINITY);
   expect(nearestHit(mesh, [1, 1, 0], [0, 0, 1], 1e-6)).toBe(Number.POSITIVE_INFINITY);
 });
+
+test("a ray through what two triangles share does not slip between them", () => {
+  const random = new Random(5);
+  for (let round = 0; round < 400; round++) {
+    // A fan round a middle, tilted: rays straight through its spokes and its middle.
+    const tilt = random.between(-1, 1);
+    const at = (turn: number, r: number): Vec3 => {
+      const [x, y] = [7 + r * Math.cos(turn), -3 + r * Math.sin(turn)];
+      return [x, y, tilt * x];
+    };
+    const spokes = Array.from({ length: 7 }, (_, i) => at((i * 2 * Math.PI) / 7 + round, 5));
+    const positions = [at(0, 0), ...spokes].flat();
+    const indices = spokes.flatMap((_, i) => [0, 1 + i, 1 + ((i + 1) % 7)]);
+    const spoke = spokes[round % 7]!;
+    const share = random.between(0, 0.99);
+    const middle = at(0, 0);
+    const on = middle.map((value, k) => value + share * (spoke[k]! - value)) as unknown as Vec3;
+    const along = unit([random.between(-0.2, 0.2), random.between(-0.2, 0.2), -1]);
+    const from = on.map((value, k) => value - 4 * along[k]!) as unknown as Vec3;
+    expect(nearestHit({ positions, indices }, from, along, 1e-6)).toBeCloseTo(4, 6);
+  }
+});

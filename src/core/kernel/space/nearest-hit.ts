@@ -9,8 +9,11 @@ export interface Triangles {
 /** As in `rayHit`: below this, the sine of the angle between a ray and a triangle counts as nothing. */
 const FLAT = 1e-9;
 
+/** As a part of a triangle: by so much past its sides a ray meets it still, as one along the side of two would slip between them by rounding. */
+const SIDE = 1e-9;
+
 /**
- * How far along a ray the nearest of many triangles is, mm; endless where it meets none. It is `rayHit` for all of them, written out: thousands are
+ * How far along a ray the nearest of many triangles is, mm; endless where it meets none. It is `rayHit` for all of them, written out, and with their sides: thousands are
  * asked about for the number of each piece, and lists made on the way would cost more than the sums.
  * @param along of length 1. @param beyond mm: what is nearer than this is the triangle that the ray begins on.
  */
@@ -39,12 +42,12 @@ export function nearestHit({ positions, indices }: Triangles, from: Vec3, along:
     const sy = fy - ay;
     const sz = fz - az;
     const u = (sx * px + sy * py + sz * pz) / det;
-    if (u < 0 || u > 1) continue;
+    if (u < -SIDE || u > 1 + SIDE) continue;
     const qx = sy * e1z - sz * e1y;
     const qy = sz * e1x - sx * e1z;
     const qz = sx * e1y - sy * e1x;
     const v = (dx * qx + dy * qy + dz * qz) / det;
-    if (v < 0 || u + v > 1) continue;
+    if (v < -SIDE || u + v > 1 + SIDE) continue;
     const hit = (e2x * qx + e2y * qy + e2z * qz) / det;
     if (hit > beyond && hit < nearest) nearest = hit;
   }
