@@ -185,6 +185,14 @@ export const EXAMPLES: Readonly<Record<string, Steps>> = {
     box("a", [80, 60, 40]),
     { id: "s", type: "shell", body: ["a"], open: [face("a:block", "a:side:z+")], thickness: 4 },
   ],
+  "offset-faces": [
+    box("a", [80, 60, 26]),
+    { id: "c", type: "cylinder", diameter: 36, height: 80, axis: "x", at: [-40, 0, 26] },
+    { id: "s", type: "seam", preset: "subtract", stock: ["a"], cutters: ["c"], keepCutters: false },
+    { id: "w", type: "box", size: [10, 60, 14], at: [-35, 0, 26] },
+    { id: "u", type: "seam", preset: "union", stock: ["s", "w"] },
+    { id: "o", type: "offset-faces", faces: [face("u", "w:side:x+")], distance: 12 },
+  ],
   scale: [
     box("a", [60, 60, 30]),
     { id: "m", type: "move", bodies: ["a"], by: [75, 0, 0], copy: true },

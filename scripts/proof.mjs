@@ -17,6 +17,12 @@ const proofs = [
     what: "1,000 sheets divided by nearly the solids that they were taken off: as closed forms say, told, or refused",
   },
   {
+    name: "offsets",
+    file: "src/core/fit/offset-faces/laws.test.ts",
+    env: { PROOF_OFFSETS: 300 },
+    what: "300 solids by chance with some faces moved: what is gained or lost lies beside what was there, faces keep their names, back again it is as it was",
+  },
+  {
     name: "records",
     file: "src/core/exchange/step/damage.test.ts",
     env: { PROOF_DAMAGES: 1500 },

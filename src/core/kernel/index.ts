@@ -15,6 +15,7 @@ export { boxOf, looseBoxOf } from "./facts/box";
 export * from "./facts/counts";
 export * from "./facts/distance";
 export { edgeEnds, openEdgeAhead } from "./facts/edge-ahead";
+export { meetingsOf, withSmoothOn } from "./facts/edge-bend";
 export * from "./facts/edges";
 export { allFaceFacts, type FaceFacts, type FaceKind } from "./facts/face-facts";
 export { notedGap, tightened, widestGap } from "./facts/gaps";
@@ -55,6 +56,7 @@ export { conicOf, segment } from "./make/conic";
 export { curveShape } from "./make/curve-shape";
 export { courseOf, type GuideCourse, type GuidePiece, type GuideTrouble, type SkinGuide } from "./make/guides";
 export * from "./make/loft";
+export { movedFace } from "./make/moved-face";
 export { naturalSheet } from "./make/natural-sheet";
 export { type OrientedSkin, orientedSkin, solidOfSheet } from "./make/oriented-skin";
 export {

@@ -13,6 +13,7 @@ import { evaluateImportStep } from "./import/evaluate";
 import { evaluateLoft } from "./loft/evaluate";
 import { evaluateMirror } from "./mirror/evaluate";
 import { evaluateMove } from "./move/evaluate";
+import { evaluateOffsetFaces } from "./offset-faces/evaluate";
 import { evaluateOffsetSheetStep } from "./offset-sheet/evaluate";
 import { evaluatePattern } from "./pattern/evaluate";
 import { evaluatePipe } from "./pipe/evaluate";
@@ -58,6 +59,7 @@ const EVALUATIONS = [
   evaluateRemove,
   evaluateBringIn,
   evaluateSeam,
+  evaluateOffsetFaces,
 ] as const;
 
 const BY_TYPE = new Map<string, StepEvaluation>(

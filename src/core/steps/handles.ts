@@ -5,6 +5,7 @@ import { cylinderHandles } from "./cylinder/handles";
 import { extrudeHandles } from "./extrude/handles";
 import { filletHandles } from "./fillet/handles";
 import { moveHandles } from "./move/handles";
+import { offsetFacesHandles } from "./offset-faces/handles";
 import { offsetSheetHandles } from "./offset-sheet/handles";
 import { patternHandles } from "./pattern/handles";
 import { revolveHandles } from "./revolve/handles";
@@ -31,6 +32,7 @@ const HANDLES = new Map(
     chamferHandles,
     shellHandles,
     offsetSheetHandles,
+    offsetFacesHandles,
     moveHandles,
     patternHandles,
   ].map(({ type, find }) => [type.type, find] as const),

@@ -13,6 +13,7 @@ import { importStep } from "./import/declare";
 import { loft } from "./loft/declare";
 import { mirror } from "./mirror/declare";
 import { move } from "./move/declare";
+import { offsetFacesStep } from "./offset-faces/declare";
 import { offsetSheetStep } from "./offset-sheet/declare";
 import { pattern } from "./pattern/declare";
 import { pipe } from "./pipe/declare";
@@ -58,6 +59,7 @@ export const STEP_TYPES = [
   remove,
   bringIn,
   seam,
+  offsetFacesStep,
 ] as const;
 
 const BY_TYPE = new Map<string, StepType>(STEP_TYPES.map((step) => [step.type, step as unknown as StepType]));

@@ -150,6 +150,13 @@ export const HELP: Readonly<Record<string, HelpPage>> = {
     example: "The parting sheet of the mould, taken off the pad's rim and run on past the block.",
     mind: "The arrow on each picked face shows which way the sheet goes.",
   },
+  "offset-faces": {
+    takes: "Faces of one solid, and how far each goes: one distance, or up to three for sets of faces.",
+    gives:
+      "The same solid with those faces moved out or in; the faces beside them run on, or are cut back, to meet them.",
+    example: "The trough of the cradle, opened by a quarter of a millimetre for the tube that lies in it.",
+    mind: "A rounding beside a face is moved with it where “With what runs smoothly on” is set.",
+  },
   "seam-split": {
     takes: "Stock, and cutters of any kind: planes, sheets, faces, drawings, solids.",
     gives: "All pieces, each with a number; say which stay, which go, and which are joined.",

@@ -56,6 +56,10 @@ const DRAWN: Record<string, Drawn> = {
     line: "M2.5 7c4.5-4.5 10.5-4.5 15 0M10 12V6.500M8.4 8.2 10 6.300l1.6 1.9",
     broken: "M2.5 16c4.5-4.5 10.5-4.5 15 0",
   },
+  "offset-faces": {
+    line: "M3 9.500V17h14V9.500zM10 7V2.500M8.400 4.200 10 2.300l1.600 1.900",
+    broken: "M3 9.500V5M17 9.500V5",
+  },
   "seam-split": { line: "M2.5 6h5.700v8.500H2.500zM11.8 6h5.700v8.500h-5.700z", chain: "M10 1.500v17" },
   "seam-choose": { line: `M2.5 8.5H12v8H2.5zM8 3.5h9.5v8H8z${round(10, 10, 0.7)}` },
   "seam-seat": { line: "M2.5 9.5h4V13h7V9.5h4v7.5h-15zM6.500 2.500h7V6h-7z", chain: "M10 1v8" },

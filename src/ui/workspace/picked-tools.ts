@@ -54,7 +54,12 @@ function withFace(item: Extract<ItemView, { faces: unknown }>, place: number): P
     ...(face.kind === "cylinder" ? [tool("workplane", { base: "tangent", face: ref }, "Plane touching it")] : []),
     tool("offset-sheet", { faces: ref }, "Sheet off it"),
     tool("seam-split", { cutterFaces: ref }, "Cut by it"),
-    ...(has(item, "closed") ? [tool("shell", { body: [item.id], open: ref }, "Hollow, open here")] : []),
+    ...(has(item, "closed")
+      ? [
+          tool("offset-faces", { faces: ref }, "Move it out or in"),
+          tool("shell", { body: [item.id], open: ref }, "Hollow, open here"),
+        ]
+      : []),
   ];
 }
 

@@ -1,0 +1,2 @@
+export type { MovedFace, OffsetFault } from "./moved";
+export { type Offset, offsetFaces } from "./offset-faces";

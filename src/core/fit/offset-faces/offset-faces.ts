@@ -1,0 +1,189 @@
+import type { Body, Item } from "../../items";
+import {
+  adjacency,
+  type Box,
+  facesOf,
+  freeShape,
+  KernelFault,
+  looseBoxOf,
+  makeBox,
+  movedFace,
+  type Shape,
+  sub,
+  surfacesOf,
+} from "../../kernel";
+import { baseName, faceNamesOf } from "../../naming";
+import { divideEach, joinPieces, type Knife, type Piece } from "../../seam";
+import { MOVED, piecesBetween, STILL, WALLS } from "./between";
+import type { MovedFace, OffsetFault } from "./moved";
+
+/** The body with faces moved: every face goes by the name that it had. */
+export interface Offset extends Pick<Body, "shape" | "faces"> {
+  /** Faces, by place in the body that was given, of which nothing is left. */
+  gone: number[];
+}
+
+/** mm around a body within which its faces meet after they are moved, beside what they are moved by. */
+const ROOM = 1;
+
+/**
+ * A solid with faces moved along their normals, while the faces beside them run on along their own surfaces to meet them, or are cut
+ * back to them. Outwards and inwards at once: those that grow come first.
+ *
+ * Between a face as it was and as it is lies the room that is gained (or the material that is lost). It is what touches the old
+ * face, of all that the moved faces and their neighbours, run on, divide space into. So it is exact wherever a surface
+ * can be moved exactly: flat, cylindrical, conical, spherical and ring-shaped ones.
+ */
+export function offsetFaces(body: Body, moved: readonly MovedFace[]): Offset | OffsetFault {
+  const names = body.faces;
+  let now: Body = body;
+  const done = (fault: OffsetFault): OffsetFault => {
+    if (now !== body) freeShape(now.shape);
+    return fault;
+  };
+  for (const way of [1, -1]) {
+    const wanted = moved.filter(({ by }) => Math.sign(by) === way);
+    if (wanted.length === 0) continue;
+    const placed = wanted.flatMap(({ place, by }) =>
+      now.faces.flatMap((name, at) => (originOf(name, names) === place ? [{ place: at, by }] : [])),
+    );
+    const made = offsetOneWay(now, placed, way);
+    if ("why" in made) return done({ ...made, places: made.places.map((place) => originOf(now.faces[place]!, names)) });
+    if (now !== body) freeShape(now.shape);
+    now = { ...body, ...made };
+  }
+  const left = new Set(now.faces.map((name) => originOf(name, names)));
+  const gone = names.flatMap((_, place) => (left.has(place) ? [] : [place]));
+  return { shape: now.shape, faces: now.faces, gone };
+}
+
+/** Which face a name is of, by place, when it may have been divided: −1 for none. */
+export function originOf(name: string, names: readonly string[]): number {
+  const exact = names.indexOf(name);
+  if (exact >= 0) return exact;
+  const parts = names.flatMap((other, place) => (name.startsWith(`${other}~`) ? [{ place, other }] : []));
+  return parts.sort((one, two) => two.other.length - one.other.length)[0]?.place ?? -1;
+}
+
+/** How far faces run on: beside themselves, so that they cross no more than they have to, or through all the room, where that is too short. */
+const REACHES = ["near", "far"] as const;
+type Reach = (typeof REACHES)[number];
+
+/** The same for faces that all go one way. */
+function offsetOneWay(
+  body: Body,
+  moved: readonly MovedFace[],
+  way: number,
+): Pick<Body, "shape" | "faces"> | OffsetFault {
+  const [near, far] = REACHES;
+  const made = runOnAndArranged(body, moved, way, near);
+  return "why" in made && made.why !== "ends" ? runOnAndArranged(body, moved, way, far) : made;
+}
+
+function runOnAndArranged(
+  body: Body,
+  moved: readonly MovedFace[],
+  way: number,
+  reach: Reach,
+): Pick<Body, "shape" | "faces"> | OffsetFault {
+  const owned: Shape[] = [];
+  const most = Math.max(...moved.map(({ by }) => Math.abs(by)));
+  try {
+    const room = roomOf(body, most);
+    const still = neighboursOf(body, moved);
+    const knives: Knife[] = [];
+    for (const { place, by } of [...moved, ...still.map((place) => ({ place, by: 0 }))]) {
+      const shape = movedFace(body.shape, place, by, reach === "far" ? room : roomBeside(body, place, most));
+      // A neighbour that cannot run on need not, as long as what it bounds is closed without.
+      if (!shape && by === 0) continue;
+      if (!shape) return { why: "ends", places: [place] };
+      owned.push(shape);
+      // Faces on a surface without a signature are one where they have one name (`joinPieces`).
+      const id = `${by === 0 ? STILL : MOVED}-${place}`;
+      const plain = by === 0 && surfacesOf(body.shape)[place]!.signature === null;
+      knives.push(knifeOf(id, shape, plain ? body.faces[place]! : id));
+    }
+    const stock: Body =
+      way > 0
+        ? { id: "offset-room", kind: "solid", shape: boxShape(room, owned), faces: WALLS, hint: { text: "Room" } }
+        : { ...body, id: "offset-body" };
+    const own: Knife[] =
+      way > 0 ? [{ item: { ...body, id: "offset-body" }, shape: body.shape, faces: body.faces }] : [];
+    return arranged(body, moved, way, stock, [...own, ...knives]);
+  } catch (cause) {
+    if (!(cause instanceof KernelFault) || cause.fatal) throw cause;
+    return { why: "undivided", places: moved.map(({ place }) => place) };
+  } finally {
+    for (const shape of owned) freeShape(shape);
+  }
+}
+
+/** The body with what lies between its faces and the moved ones, or without it. */
+function arranged(
+  body: Body,
+  moved: readonly MovedFace[],
+  way: number,
+  stock: Body,
+  knives: readonly Knife[],
+): Pick<Body, "shape" | "faces"> | OffsetFault {
+  const division = divideEach([stock], knives);
+  try {
+    const inBody = ({ sides }: Piece) => way < 0 || sides["offset-body"] === "in";
+    const between = piecesBetween(division, body, moved, way, (piece) => inBody(piece) === way < 0);
+    if ("why" in between) return between;
+    const kept = division.pieces.filter((piece) =>
+      way > 0 ? inBody(piece) || between.has(piece) : !between.has(piece),
+    );
+    if (kept.length === 0) return { why: "nothing", places: moved.map(({ place }) => place) };
+    const [joined, ...more] = joinPieces(division, kept);
+    if (more.length > 0) {
+      for (const { shape } of [joined!, ...more]) freeShape(shape);
+      return { why: "apart", places: moved.map(({ place }) => place) };
+    }
+    const nameOf = (name: string) => {
+      const [kind, place] = baseName(name).split("-");
+      return kind === MOVED || kind === STILL ? body.faces[Number(place)]! : name;
+    };
+    return { shape: joined!.shape, faces: faceNamesOf(joined!.shape, joined!.faces.map(nameOf)) };
+  } finally {
+    division.free();
+  }
+}
+
+function roomOf({ shape }: Body, by: number): Box {
+  const { min, max } = looseBoxOf(shape)!;
+  // Neighbours that lean meet the moved face further out than it is moved.
+  const more = Math.max(...sub(max, min)) + 4 * by + ROOM;
+  return {
+    min: [min[0] - more, min[1] - more, min[2] - more],
+    max: [max[0] + more, max[1] + more, max[2] + more],
+  };
+}
+
+/** As far beside a face as neighbours that lean by less than 75 degrees go on until they meet it moved. */
+function roomBeside({ shape }: Body, place: number, by: number): Box {
+  const { min, max } = looseBoxOf(facesOf(shape)[place]!)!;
+  const more = 4 * by + ROOM;
+  return {
+    min: [min[0] - more, min[1] - more, min[2] - more],
+    max: [max[0] + more, max[1] + more, max[2] + more],
+  };
+}
+
+function boxShape({ min, max }: Box, owned: Shape[]): Shape {
+  const shape = makeBox(min, sub(max, min));
+  owned.push(shape);
+  return shape;
+}
+
+/** The faces beside those that are moved, by place, without these. */
+function neighboursOf(body: Body, moved: readonly MovedFace[]): number[] {
+  const own = new Set(moved.map(({ place }) => place));
+  const { neighbours } = adjacency(body.shape);
+  return [...new Set([...own].flatMap((place) => neighbours[place]!))].filter((place) => !own.has(place));
+}
+
+function knifeOf(id: string, shape: Shape, name: string): Knife {
+  const item: Item = { id, kind: "sheet", shape, faces: [name], hint: { text: "Face" } };
+  return { item, shape, faces: [name] };
+}

@@ -1,0 +1,158 @@
+import { fail, type Repair } from "../../errors";
+import { type MovedFace, type Offset, type OffsetFault, offsetFaces } from "../../fit/offset-faces";
+import type { Body } from "../../items";
+import { has } from "../../items/kinds";
+import { allFaceFacts, freeShape, withSmoothOn } from "../../kernel";
+import { toMm } from "../../params";
+import type { FaceRef } from "../../references";
+import { SAME_PLACE } from "../../tolerance";
+import { formatLength } from "../../units";
+import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
+import { largestThat } from "../shared/largest";
+import { offsetFacesStep } from "./declare";
+
+type Values = ValuesOf<typeof offsetFacesStep>;
+
+export const evaluateOffsetFaces = evaluates(offsetFacesStep, {
+  weighed: () => true,
+  evaluate(values, context) {
+    const body = solidOf(values, context);
+    const moved = movedOf(values, body, context);
+    const made = offsetFaces(body, moved);
+    if ("why" in made) refuse(made, body, moved, values, context);
+    tellGone(made, body, context);
+    const { shape, faces } = made;
+    return { made: [{ ...body, shape, faces }], used: [body.id] };
+  },
+});
+
+/** The one solid that all the faces are of. */
+function solidOf(values: Values, context: StepContext): Body {
+  const { step } = context;
+  const [first, ...more] = setsOf(values).flatMap(({ refs }) => refs.map((ref) => context.face(ref).body));
+  if (!first) fail("nothing-picked", "Pick the faces to move.", { step, field: "faces" });
+  if (!has(first, "closed"))
+    fail("needs-solids", `${context.nameOf(first.id)} is a sheet: only faces of solids can be moved.`, {
+      step,
+      bodies: [first.id],
+    });
+  const other = more.find(({ id }) => id !== first.id);
+  if (other)
+    fail("several-bodies", "The faces belong to several bodies. Pick faces of one solid.", {
+      step,
+      bodies: [first.id, other.id],
+    });
+  return first;
+}
+
+const setsOf = ({ faces, distance, sets, faces2, distance2, faces3, distance3 }: Values) =>
+  [
+    { refs: faces, by: distance, field: "distance" },
+    { refs: faces2, by: distance2, field: "distance2" },
+    { refs: faces3, by: distance3, field: "distance3" },
+  ].slice(0, { one: 1, two: 2, three: 3 }[sets]);
+
+/** Each face once, with how far it goes: what was picked for a distance comes before what only runs on from it. */
+function movedOf(values: Values, body: Body, context: StepContext): MovedFace[] {
+  const { step } = context;
+  const by = new Map<number, number>();
+  const sets = setsOf(values).map(({ refs, by, field }) => ({
+    places: [...new Set(refs.map((ref: FaceRef) => context.face(ref).face))],
+    by: toMm(by),
+    field,
+  }));
+  for (const { places, by: mm, field } of sets)
+    for (const place of places) {
+      const before = by.get(place);
+      if (before !== undefined && Math.abs(before - mm) > SAME_PLACE)
+        fail("picked-twice", "A face is picked for two distances. Take it out of one of them.", {
+          step,
+          field: field.replace("distance", "faces"),
+          bodies: [body.id],
+          faces: [{ body: body.id, face: body.faces[place]! }],
+        });
+      by.set(place, mm);
+    }
+  if (values.smooth)
+    for (const { places, by: mm } of sets)
+      for (const place of withSmoothOn(body.shape, places)) if (!by.has(place)) by.set(place, mm);
+  const moved = [...by].flatMap(([place, mm]) => (Math.abs(mm) < SAME_PLACE ? [] : [{ place, by: mm }]));
+  if (moved.length === 0)
+    fail("no-distance", "The faces are moved by nothing. Give a distance.", { step, field: "distance" });
+  return moved;
+}
+
+/** @throws SeamError with the faces to blame, and what would do. */
+function refuse(
+  { why, places }: OffsetFault,
+  body: Body,
+  moved: readonly MovedFace[],
+  values: Values,
+  context: StepContext,
+): never {
+  const { step } = context;
+  const name = context.nameOf(body.id);
+  const works = (tried: readonly MovedFace[]) => {
+    const made = offsetFaces(body, tried);
+    if ("why" in made) return false;
+    freeShape(made.shape);
+    return true;
+  };
+  const smooth = values.smooth ? null : smoothRepair(body, moved, step, works);
+  const [only, ...more] = setsOf(values);
+  const mm = toMm(only!.by);
+  const most =
+    why === "open" || more.length > 0
+      ? null
+      : largestThat((size) => works(moved.map(({ place }) => ({ place, by: Math.sign(mm) * size }))), Math.abs(mm));
+  const fits = most === null ? null : Math.sign(mm) * most;
+  const smaller: Repair[] =
+    fits === null ? [] : [{ label: `Move them by ${formatLength(fits)}`, step, set: { distance: fits } }];
+  const [repair, ...others] = [...(smooth ? [smooth] : []), ...smaller];
+  const sentence = {
+    ends: `${places.length > 1 ? "Faces" : "A face"} of ${name} cannot be moved so far: a radius is used up, or the surface ends with the face.`,
+    open: `A face of ${name} never meets what lies beside it, run on: that is tangent to it, or leans away. Move what lies beside it, too.`,
+    nothing: `Nothing is left of ${name}. Move the faces in by less.`,
+    apart: `${name} falls apart. Move the faces in by less.`,
+    undivided: `Where the moved faces of ${name} meet those beside them cannot be found. Move them by a little more or less.`,
+  }[why];
+  const at = allFaceFacts(body.shape)[places[0]!]?.centre;
+  fail(`offset-${why}`, fits === null ? sentence : `${sentence} Up to ${formatLength(fits)} fits.`, {
+    step,
+    field: "distance",
+    bodies: [body.id],
+    faces: places.map((place) => ({ body: body.id, face: body.faces[place]! })),
+    ...(at ? { at: [...at] as [number, number, number] } : {}),
+    ...(repair ? { repair } : {}),
+    ...(others.length > 0 ? { others } : {}),
+  });
+}
+
+/** Moving what runs smoothly on, too, where that would do: it is tried before it is offered. */
+function smoothRepair(
+  body: Body,
+  moved: readonly MovedFace[],
+  step: string,
+  works: (tried: readonly MovedFace[]) => boolean,
+): Repair | null {
+  const by = new Map(moved.map((face) => [face.place, face.by]));
+  for (const { place, by: mm } of moved)
+    for (const other of withSmoothOn(body.shape, [place])) if (!by.has(other)) by.set(other, mm);
+  if (by.size === moved.length || !works([...by].map(([place, mm]) => ({ place, by: mm })))) return null;
+  return { label: "Move what runs smoothly on, too", step, set: { smooth: true } };
+}
+
+/** Faces of which nothing is left are told: what was said of them has no place any more. */
+function tellGone({ gone }: Offset, body: Body, context: StepContext): void {
+  if (gone.length === 0) return;
+  const facts = allFaceFacts(body.shape);
+  const places = gone.map((place) => [...facts[place]!.centre] as [number, number, number]);
+  context.warn({
+    code: "faces-gone",
+    message: `${gone.length === 1 ? "A face" : `${gone.length} faces`} of ${context.nameOf(body.id)} ${gone.length === 1 ? "is" : "are"} gone: the moved faces meet without ${gone.length === 1 ? "it" : "them"}.`,
+    step: context.step,
+    bodies: [body.id],
+    at: places[0]!,
+    ...(places.length > 1 ? { places: places.slice(1) } : {}),
+  });
+}

@@ -1,0 +1,23 @@
+import { handlesFor } from "../shared/handles/handles";
+import { lengthAt, onRound } from "../shared/handles/places";
+import { offsetFacesStep } from "./declare";
+
+/** Its distances, each at the first flat or round face that it moves: it goes the way in which that face looks. */
+export const offsetFacesHandles = handlesFor(offsetFacesStep, (values, { bodies }) => {
+  const faces = bodies.flatMap((body) => body.faces);
+  const sets = [
+    ["distance", values.faces],
+    ["distance2", values.faces2],
+    ["distance3", values.faces3],
+  ] as const;
+  return sets.slice(0, { one: 1, two: 2, three: 3 }[values.sets]).flatMap(([field, refs]) => {
+    for (const { face: name } of refs) {
+      const face = faces.find((one) => one.name === name);
+      if (face?.kind === "plane" && face.direction)
+        return [{ ...lengthAt(field, "distance", face.centre, face.direction), moves: true as const }];
+      const round = face?.kind === "cylinder" ? onRound(face) : null;
+      if (round) return [lengthAt(field, "distance", round.at, round.out)];
+    }
+    return [];
+  });
+});
