@@ -1,7 +1,7 @@
 import type { Body } from "../../items";
 import { adjacency, meetingsOf } from "../../kernel";
 import { baseName } from "../../naming";
-import type { Division, Piece } from "../../seam";
+import type { Division, Knife, Piece } from "../../seam";
 import type { MovedFace, OffsetFault } from "./moved";
 
 /**
@@ -19,11 +19,12 @@ export const WALLS = ["x-", "x+", "y-", "y+", "z-", "z+"].map((wall) => `offset-
  * They touch the old face, or lie beyond those that do with nothing between that bounds what the face passes: a surface that runs on for the
  * sake of another face divides it, too. Where two moved faces meet, and both grow into a corner between them (or are cut back
  * at a ridge), what lies behind the one is the body's, though it lies before the other.
- * @param mayBe whether a piece is on the side of the body's skin that the faces move to.
+ * @param knives what divides the one stock body, in order. @param mayBe whether a piece is on the side of the body's skin that the faces move to.
  */
 export function piecesBetween(
   division: Division,
   body: Body,
+  knives: readonly Knife[],
   moved: readonly MovedFace[],
   way: number,
   mayBe: (piece: Piece) => boolean,
@@ -31,6 +32,7 @@ export function piecesBetween(
   const places = moved.map(({ place }) => place);
   const bounds = new Map(places.map((place) => [place, boundsOf(place, body, moved, way)] as const));
   const byFace = piecesByFace(division);
+  const namesAt = knivesAt(division, knives);
   const wanted = way > 0 ? "back" : "front";
   const liesBy = (piece: Piece, place: number) => piece.sides[`${MOVED}-${place}`] === wanted;
   const touched = (piece: Piece) => places.filter((place) => piece.faces.includes(body.faces[place]!));
@@ -63,11 +65,11 @@ export function piecesBetween(
   while (queue.length > 0) {
     const piece = queue.pop()!;
     for (const { face } of piece.uses) {
-      const name = baseName(division.nameOf(piece.fusion, face));
+      const names = namesAt.get(face) ?? [];
       for (const next of byFace.get(face) ?? []) {
         if (next === piece || !mayBe(next)) continue;
         const by = [...passed.get(piece)!].filter((place) => liesBy(next, place));
-        if (by.length === 0 || by.some((place) => bounds.get(place)!.has(name))) continue;
+        if (by.length === 0 || by.some((place) => names.some((name) => bounds.get(place)!.has(name)))) continue;
         const fault = add(next, by);
         if (fault) return fault;
       }
@@ -95,6 +97,19 @@ function boundsOf(place: number, { shape, faces }: Body, moved: readonly MovedFa
     else if (!through) bounds.add(`${MOVED}-${other}`);
   }
   return bounds;
+}
+
+/** What each face of the arrangement is called as a part of the knives, without what tells parts of one apart: two may lie in one surface. */
+function knivesAt({ pieces }: Division, knives: readonly Knife[]): Map<number, string[]> {
+  const names = new Map<number, string[]>();
+  const images = pieces[0]?.fusion.images ?? [];
+  // The stock is the first that is divided.
+  knives.forEach(({ faces }, k) => {
+    images[k + 1]!.forEach((parts, f) => {
+      for (const { face } of parts) names.set(face, [...(names.get(face) ?? []), baseName(faces[f]!)]);
+    });
+  });
+  return names;
 }
 
 function piecesByFace({ pieces }: Division): Map<number, Piece[]> {

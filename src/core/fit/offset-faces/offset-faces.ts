@@ -129,7 +129,7 @@ function arranged(
   const division = divideEach([stock], knives);
   try {
     const inBody = ({ sides }: Piece) => way < 0 || sides["offset-body"] === "in";
-    const between = piecesBetween(division, body, moved, way, (piece) => inBody(piece) === way < 0);
+    const between = piecesBetween(division, body, knives, moved, way, (piece) => inBody(piece) === way < 0);
     if ("why" in between) return between;
     const kept = division.pieces.filter((piece) =>
       way > 0 ? inBody(piece) || between.has(piece) : !between.has(piece),
