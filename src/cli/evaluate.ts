@@ -138,8 +138,17 @@ async function readFiles(job: Job, base: string): Promise<Map<string, Uint8Array
   return files;
 }
 
-function stepLine({ id, type, state, error, warnings, lacks, ms }: PartResult["steps"][number]) {
-  return { id, type, state, error: error ?? null, warnings, ...(lacks ? { lacks } : {}), ms: Math.round(ms * 10) / 10 };
+function stepLine({ id, type, state, error, warnings, told, lacks, ms }: PartResult["steps"][number]) {
+  return {
+    id,
+    type,
+    state,
+    error: error ?? null,
+    warnings,
+    ...(told ? { told } : {}),
+    ...(lacks ? { lacks } : {}),
+    ms: Math.round(ms * 10) / 10,
+  };
 }
 
 type BodyLine = Omit<BodyReport, "openEdges"> & { openEdges: number; openAt: BodyReport["openEdges"] };

@@ -150,16 +150,19 @@ export class PartRun {
       this.done.set(step.id, { key, values: step, result, meant });
       const lacks = this.bench.lacksOf(items.map(({ item }) => item.id));
       // While things are called as they were when the step was done.
-      const told = result.warnings.map((trouble) => this.worded(trouble));
+      const warned = result.warnings.map((trouble) => this.worded(trouble));
       this.bench.apply(step, result);
       this.bench.passOn(result.made, elsewhere.lacking ? [...lacks, step.id] : lacks);
+      // What was measured is of what it made.
+      const told = result.told?.map((trouble) => this.worded(trouble));
       const ms = performance.now() - started;
-      const warnings = [...told, ...this.bench.takeNotes(), ...this.lackingNote(lacks, step), ...elsewhere.notes];
+      const warnings = [...warned, ...this.bench.takeNotes(), ...this.lackingNote(lacks, step), ...elsewhere.notes];
       return {
         ...report,
         key,
         state: warnings.length > 0 ? "warned" : "good",
         warnings,
+        ...(told ? { told } : {}),
         ...(lacks.length > 0 ? { lacks } : {}),
         made: result.made.map((item) => item.id),
         ...(result.becomes ? { becomes: result.becomes } : {}),
@@ -217,7 +220,7 @@ export class PartRun {
       freeOutcome(outcome);
       throw cause;
     }
-    const { made, used, becomes, tools, traces, pieces, fronts } = outcome;
+    const { made, used, becomes, tools, traces, told, pieces, fronts } = outcome;
     if (wantsPieces) this.pieces = pieces ?? [];
     if (wantsPieces && fronts) this.fronts = fronts;
     if (known) {
@@ -233,6 +236,7 @@ export class PartRun {
       ...(becomes ? { becomes } : {}),
       ...(tools ? { tools } : {}),
       ...(traces ? { traces } : {}),
+      ...(told ? { told } : {}),
       warnings,
       extras: new Map(),
     };

@@ -13,6 +13,8 @@ export interface StepResult {
   /** What its bodies are known by, where it divides. */
   traces?: Trace[][];
   warnings: Trouble[];
+  /** What was measured of it. */
+  told?: Trouble[];
   /** Measured and meshed on demand, kept with the result. By item id. */
   extras: Map<string, Extras>;
 }

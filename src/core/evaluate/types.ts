@@ -16,6 +16,8 @@ export interface StepReport {
   state: StepState;
   error?: Trouble;
   warnings: Trouble[];
+  /** What was measured of what it made, with its place: nothing that is wrong. */
+  told?: Trouble[];
   /** Steps that were not done to what it was made of: by id. */
   lacks?: string[];
   /** What it made, by item id. */

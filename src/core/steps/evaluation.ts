@@ -72,6 +72,8 @@ export interface StepOutcome {
   becomes?: Record<string, string>;
   /** What went into other bodies, as it was before: for steps that repeat it. They stay with the result. */
   tools?: Body[];
+  /** What was measured of it and is worth saying, with its place: nothing that is wrong. */
+  told?: Trouble[];
   /** The pieces, where the step divides and they were asked for. */
   pieces?: PieceReport[];
   /** With them: where each cutter cuts, and which way its front looks there. */

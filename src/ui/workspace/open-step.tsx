@@ -8,7 +8,7 @@ import { useJob, useScope, useWorkspace } from "../state/context";
 import { problemsOf } from "../state/open-values";
 import { stepTitle } from "../state/step-title";
 import { useActions } from "./actions";
-import { StepTrouble, StepWarnings } from "./step-trouble";
+import { StepTold, StepTrouble, StepWarnings } from "./step-trouble";
 
 /** The step that is open, with its form in place and what the preview says of it. */
 export function OpenStep({ number }: { number: number }) {
@@ -59,6 +59,7 @@ export function OpenStep({ number }: { number: number }) {
         <div aria-live="polite" className="mt-2">
           {report?.error && !blocked ? <StepTrouble trouble={report.error} bad={report.state === "failed"} /> : null}
           <StepWarnings warnings={report?.warnings ?? []} />
+          <StepTold told={report?.told ?? []} />
         </div>
         <div className="sticky bottom-0 -mx-3 mt-3 flex items-center gap-2 border-t border-line bg-paper px-3 py-2">
           <Button type="submit" tone="main" disabled={blocked || save === "stale"}>

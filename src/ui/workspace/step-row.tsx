@@ -12,7 +12,7 @@ import { stepTitle } from "../state/step-title";
 import { useActions } from "./actions";
 import { NeedingDialog, useNeeding } from "./needing-dialog";
 import { RenameBox } from "./rename-box";
-import { StepTrouble, StepWarnings } from "./step-trouble";
+import { StepTold, StepTrouble, StepWarnings } from "./step-trouble";
 
 const STATE_WORDS: Record<StepState, [MarkName, string, string]> = {
   good: ["good", "Good", "text-good"],
@@ -96,6 +96,7 @@ export const StepRow = memo(function StepRow({
           {made ? <p className="truncate text-[0.8125rem] text-soft">{made}</p> : null}
           {report?.error ? <StepTrouble trouble={report.error} bad={report.state === "failed"} /> : null}
           <StepWarnings warnings={report?.warnings ?? []} />
+          <StepTold told={report?.told ?? []} />
         </div>
         {state ? (
           <span className={`mt-0.5 ${state[2]}`}>

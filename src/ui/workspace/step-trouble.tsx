@@ -17,6 +17,15 @@ export function StepWarnings({ warnings }: { warnings: readonly TroubleFacts[] }
   });
 }
 
+/** What was measured of what a step made: nothing to be mended. */
+export function StepTold({ told }: { told: readonly TroubleFacts[] }) {
+  return told.map(({ message }) => (
+    <p key={message} className="mt-0.5 rounded bg-well px-1.5 py-0.5 text-[0.8125rem] text-soft">
+      {message}
+    </p>
+  ));
+}
+
 /** What is wrong with a step, or to be looked at, in a sentence, with what would mend it. */
 export function StepTrouble({ trouble, bad }: { trouble: TroubleFacts; bad: boolean }) {
   const { repair: mend } = useActions();

@@ -1,7 +1,8 @@
 import type { Body } from "../../items";
-import { adjacency, meetingsOf } from "../../kernel";
+import { add, adjacency, aheadOf, meetingsOf, type Shape, scale, triangulate, type Vec3 } from "../../kernel";
 import { baseName } from "../../naming";
 import type { Division, Knife, Piece } from "../../seam";
+import { SAME_PLACE } from "../../tolerance";
 import type { MovedFace, OffsetFault } from "./moved";
 
 /**
@@ -30,7 +31,8 @@ export function piecesBetween(
   mayBe: (piece: Piece) => boolean,
 ): Set<Piece> | OffsetFault {
   const places = moved.map(({ place }) => place);
-  const bounds = new Map(places.map((place) => [place, boundsOf(place, body, moved, way)] as const));
+  const corners = new Map(places.map((place) => [place, cornersWith(place, body, moved, way)] as const));
+  const bounds = new Map(places.map((place) => [place, boundsOf(place, body, moved, corners.get(place)!)] as const));
   const byFace = piecesByFace(division);
   const namesAt = knivesAt(division, knives);
   const wanted = way > 0 ? "back" : "front";
@@ -39,7 +41,7 @@ export function piecesBetween(
   /** Of each piece that is between, the faces that pass it. */
   const passed = new Map<Piece, Set<number>>();
   const queue: Piece[] = [];
-  const add = (piece: Piece, by: readonly number[]): OffsetFault | null => {
+  const note = (piece: Piece, by: readonly number[]): OffsetFault | null => {
     const before = passed.get(piece);
     const fresh = by.filter((place) => !before?.has(place));
     if (fresh.length === 0) return null;
@@ -56,21 +58,38 @@ export function piecesBetween(
     const at = touched(piece);
     const open = at.find((place) => piece.sides[`${MOVED}-${place}`] === "both");
     if (open !== undefined) return { why: "open", places: [open] };
-    const fault = add(
+    const fault = note(
       piece,
       at.filter((place) => liesBy(piece, place)),
     );
     if (fault) return fault;
   }
+  const amount = new Map(moved.map(({ place, by }) => [place, by] as const));
+  const where = new Map<number, Vec3[]>();
+  /** Whether a face passes, on its way, where a face of the arrangement lies, or a part of it. */
+  const passes = (place: number, piece: Piece, face: number): boolean => {
+    const places = where.get(face) ?? placesOn(piece.fusion.faceHandle(face));
+    where.set(face, places);
+    return places.some((at) => {
+      const ahead = aheadOf(body.shape, place, at);
+      // A free surface has no numbers to be asked: it is not ruled out.
+      return ahead === null || (ahead * way > -SAME_PLACE && ahead * way < Math.abs(amount.get(place)!) + SAME_PLACE);
+    });
+  };
   while (queue.length > 0) {
     const piece = queue.pop()!;
     for (const { face } of piece.uses) {
       const names = namesAt.get(face) ?? [];
       for (const next of byFace.get(face) ?? []) {
         if (next === piece || !mayBe(next)) continue;
-        const by = [...passed.get(piece)!].filter((place) => liesBy(next, place));
+        // Past what bounds a face that the piece touches goes only what grows into a corner with it.
+        const left = touched(piece).filter((place) => names.includes(`${MOVED}-${place}`));
+        const by = [...passed.get(piece)!].filter(
+          (place) =>
+            liesBy(next, place) && passes(place, piece, face) && left.every((other) => corners.get(place)!.has(other)),
+        );
         if (by.length === 0 || by.some((place) => names.some((name) => bounds.get(place)!.has(name)))) continue;
-        const fault = add(next, by);
+        const fault = note(next, by);
         if (fault) return fault;
       }
     }
@@ -78,25 +97,46 @@ export function piecesBetween(
   return new Set(passed.keys());
 }
 
+/** The other moved faces, by place, with which a face grows into a corner wherever they meet, or is cut back at a ridge. */
+function cornersWith(place: number, { shape }: Body, moved: readonly MovedFace[], way: number): Set<number> {
+  const others = new Set(moved.map((face) => face.place));
+  const wanted = way > 0 ? "inwards" : "outwards";
+  const [yes, no] = [new Set<number>(), new Set<number>()];
+  for (const { faces, bend } of meetingsOf(shape)) {
+    if (!faces.includes(place)) continue;
+    const other = faces[0] === place ? faces[1] : faces[0];
+    if (others.has(other)) (bend === wanted ? yes : no).add(other);
+  }
+  return new Set([...yes].filter((other) => !no.has(other)));
+}
+
 /**
  * The surfaces that bound what a moved face passes, by what they are called: its own, those of faces that it meets and that stay, and
- * those of moved ones that it meets, but for where both grow into a corner between them, or are cut back at a ridge.
- * All others divide it for no reason of its own.
+ * those of moved ones that it meets, but for `corners`. All others divide it for no reason of its own.
  */
-function boundsOf(place: number, { shape, faces }: Body, moved: readonly MovedFace[], way: number): Set<string> {
+function boundsOf(
+  place: number,
+  { shape, faces }: Body,
+  moved: readonly MovedFace[],
+  corners: ReadonlySet<number>,
+): Set<string> {
   const others = new Set(moved.map((face) => face.place));
-  const open = way > 0 ? "inwards" : "outwards";
-  const met = meetingsOf(shape).flatMap(({ faces: [one, two], bend }) =>
-    one === place || two === place ? [{ other: one === place ? two : one, bend }] : [],
-  );
   const bounds = new Set([`${MOVED}-${place}`]);
   for (const other of adjacency(shape).neighbours[place]!) {
-    const bends = met.filter((meeting) => meeting.other === other);
-    const through = bends.length > 0 && bends.every(({ bend }) => bend === open);
     if (!others.has(other)) for (const name of [`${STILL}-${other}`, faces[other]!]) bounds.add(baseName(name));
-    else if (!through) bounds.add(`${MOVED}-${other}`);
+    else if (!corners.has(other)) bounds.add(`${MOVED}-${other}`);
   }
   return bounds;
+}
+
+/** The middles of a face's triangles. */
+function placesOn(face: Shape): Vec3[] {
+  const { positions, indices } = triangulate(face, [], { linear: 0.5, angular: 0.3 });
+  const corner = (i: number): Vec3 => [positions[3 * i]!, positions[3 * i + 1]!, positions[3 * i + 2]!];
+  return Array.from({ length: indices.length / 3 }, (_, t) => {
+    const [a, b, c] = [corner(indices[3 * t]!), corner(indices[3 * t + 1]!), corner(indices[3 * t + 2]!)];
+    return scale(add(add(a, b), c), 1 / 3);
+  });
 }
 
 /** What each face of the arrangement is called as a part of the knives, without what tells parts of one apart: two may lie in one surface. */

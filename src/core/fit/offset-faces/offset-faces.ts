@@ -2,6 +2,7 @@ import type { Body, Item } from "../../items";
 import {
   adjacency,
   type Box,
+  distanceToPoint,
   facesOf,
   freeShape,
   KernelFault,
@@ -11,9 +12,12 @@ import {
   type Shape,
   sub,
   surfacesOf,
+  triangulate,
+  type Vec3,
 } from "../../kernel";
 import { baseName, faceNamesOf } from "../../naming";
 import { divideEach, joinPieces, type Knife, type Piece } from "../../seam";
+import { SAME_PLACE } from "../../tolerance";
 import { MOVED, piecesBetween, STILL, WALLS } from "./between";
 import type { MovedFace, OffsetFault } from "./moved";
 
@@ -144,11 +148,52 @@ function arranged(
       const [kind, place] = baseName(name).split("-");
       return kind === MOVED || kind === STILL ? body.faces[Number(place)]! : name;
     };
-    return { shape: joined!.shape, faces: faceNamesOf(joined!.shape, joined!.faces.map(nameOf)) };
+    const { shape } = joined!;
+    const faces = faceNamesOf(shape, joined!.faces.map(nameOf));
+    const stray = strayed(body, { shape, faces }, moved);
+    if (stray === null) return { shape, faces };
+    freeShape(shape);
+    return { why: "undivided", places: [stray] };
   } finally {
     division.free();
   }
 }
+
+/** How far a face may get from where it was, as a part of what is moved: where faces lean by more they meet too far off to be trusted. */
+const FURTHEST = 4;
+
+/**
+ * A face, by place, that reaches further from where it was than it can by what was moved; null where none does. What runs on is endless,
+ * and has been taken for its face where it only comes by.
+ */
+function strayed(body: Body, made: Pick<Body, "shape" | "faces">, moved: readonly MovedFace[]): number | null {
+  const reach = FURTHEST * Math.max(...moved.map(({ by }) => Math.abs(by))) + SAME_PLACE;
+  const changed = new Set([...moved.map(({ place }) => place), ...neighboursOf(body, moved)]);
+  const surfaces = surfacesOf(body.shape);
+  const { positions, indices, faceRanges } = triangulate(made.shape, facesOf(made.shape), COARSE);
+  for (const [at, name] of made.faces.entries()) {
+    const place = originOf(name, body.faces);
+    if (!changed.has(place)) continue;
+    // Faces in one surface may have become one, by the name of either.
+    const { signature } = surfaces[place]!;
+    const old = [...changed].filter(
+      (other) => other === place || (signature !== null && surfaces[other]!.signature === signature),
+    );
+    const [begin, count] = [faceRanges[2 * at]!, faceRanges[2 * at + 1]!];
+    const corners = [...new Set(indices.subarray(begin, begin + count))];
+    const step = Math.max(1, corners.length / LOOKS);
+    for (let i = 0; i < corners.length; i += step) {
+      const c = 3 * corners[Math.floor(i)]!;
+      const corner: Vec3 = [positions[c]!, positions[c + 1]!, positions[c + 2]!];
+      if (old.every((other) => (distanceToPoint(facesOf(body.shape)[other]!, corner)?.gap ?? 0) > reach)) return place;
+    }
+  }
+  return null;
+}
+
+/** How finely faces are looked at, and in how many places each. */
+const COARSE = { linear: 0.5, angular: 0.5 };
+const LOOKS = 40;
 
 function roomOf({ shape }: Body, by: number): Box {
   const { min, max } = looseBoxOf(shape)!;

@@ -1,4 +1,5 @@
 import type { SurfaceRecord } from "../binary";
+import { incidenceOf } from "../library/incidence";
 import type { Shape } from "../library/topology";
 import { add, cross, dot, length, scale, sub, type Vec3 } from "../space/vectors";
 import { surfaceRecordsOf } from "./surfaces";
@@ -13,6 +14,40 @@ export function leastGap(shape: Shape, places: readonly number[], at: Vec3): num
     (least, place) => Math.min(least, surfaceGap(records[place] ?? null, at)),
     Number.POSITIVE_INFINITY,
   );
+}
+
+/**
+ * How far a place lies before a face's surface, the way the face looks, mm; below 0 behind it. The surface runs on past the face. Null where
+ * it has no closed form.
+ */
+export function aheadOf(shape: Shape, place: number, at: Vec3): number | null {
+  const surface = surfaceRecordsOf(shape)[place];
+  if (!surface || !("axis" in surface)) return null;
+  const out = looksAway(shape, place) ? 1 : -1;
+  const away = sub(at, surface.at);
+  const height = dot(away, surface.axis);
+  const wide = length(cross(away, surface.axis));
+  switch (surface.kind) {
+    case "plane":
+      return out * dot(away, cross(surface.x, surface.y));
+    case "sphere":
+      return out * (length(away) - surface.radius);
+    case "cylinder":
+      return out * (wide - surface.radius);
+    case "torus":
+      return out * (Math.hypot(wide - surface.major, height) - surface.minor);
+    case "cone":
+      return out * ((wide - surface.radius) * Math.cos(surface.half) - height * Math.sin(surface.half));
+    default:
+      return null;
+  }
+}
+
+/** Whether a face looks away from its surface's axis or middle; a flat one, the way in which its surface's own directions turn. */
+export function looksAway(shape: Shape, place: number): boolean {
+  const { surface, forward } = incidenceOf(shape).faces[place]!;
+  if (!surface || !("axis" in surface)) return true;
+  return surface.kind === "plane" ? forward : forward === dot(cross(surface.x, surface.y), surface.axis) > 0;
 }
 
 function surfaceGap(surface: SurfaceRecord | null, at: Vec3): number {

@@ -1,7 +1,7 @@
 import type { SurfaceRecord } from "../binary";
+import { looksAway } from "../facts/surface-gap";
 import { surfaceRecordsOf } from "../facts/surfaces";
 import { KernelFault } from "../library/faults";
-import { incidenceOf } from "../library/incidence";
 import { scoped } from "../library/scope";
 import { freeShape, type Shape, shellOf, subshapes } from "../library/topology";
 import { add, type Box, corners, cross, diagonal, dot, scale, sub, unionBox, type Vec3 } from "../space/vectors";
@@ -45,13 +45,6 @@ export function movedFace(body: Shape, place: number, by: number, room: Box): Sh
         makeTorus(surface.at, surface.axis, surface.major, minor),
       );
   }
-}
-
-/** Whether a face looks the way in which its surface's own normal would point in a right-handed frame: away from its axis or middle. */
-function looksAway(body: Shape, place: number): boolean {
-  const { surface, forward } = incidenceOf(body).faces[place]!;
-  if (!surface || !("axis" in surface)) return true;
-  return surface.kind === "plane" ? forward : forward === dot(cross(surface.x, surface.y), surface.axis) > 0;
 }
 
 /** A plane's own normal, whichever way its face looks. */

@@ -5,6 +5,7 @@ import { fateRuleSchema } from "../../seam/piece";
 import { dividesAll, keepSideSchema, presetSchema } from "../../seam/presets";
 import { pieceRuleSchema } from "../../seam/rules";
 import { declareStep } from "../declare";
+import { gapFields, gapValues } from "./gap-fields";
 
 const schema = z.object({
   preset: presetSchema.default("split"),
@@ -45,6 +46,7 @@ const schema = z.object({
     .boolean()
     .default(false)
     .describe("split, trim, subtract: whether each body of the stock is a cutter of the others, too"),
+  ...gapValues,
   keepSide: z
     .record(z.string(), keepSideSchema)
     .default({})
@@ -152,6 +154,7 @@ export const seam = declareStep({
       when: [{ key: "preset", is: ["split", "choose", "trim"] }, { any: ["cutters", "stock"] }],
       onlyWith: { trait: "skin", in: ["cutters", "stock"] },
     },
+    ...gapFields,
     {
       key: "mutual",
       kind: "toggle",

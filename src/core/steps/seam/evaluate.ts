@@ -21,6 +21,7 @@ import { settleBodies } from "./bodies";
 import { closedAsSolid } from "./closing";
 import { seam } from "./declare";
 import { divideByWalls, refuseOpen, tellIdleWalls } from "./fill";
+import { keepsGap, leastGaps } from "./gap";
 import { joinsOf, tellIdleJoins } from "./joins";
 import { knivesOf, unique } from "./knives";
 import { refuseMany, refuseManyMade } from "./many";
@@ -254,7 +255,8 @@ function cut(values: Values, picked: Body[], context: StepContext): StepOutcome 
     used.push(...outcome.used);
     const becomes = heirsOf(outcome, values);
     const shown = reports(division, settled, preset, context, values.preset === "trim");
-    return { made, used: [...new Set(used)], becomes, traces, ...shown };
+    const told = keepsGap(values) ? leastGaps(knives, made, context) : [];
+    return { made, used: [...new Set(used)], becomes, traces, ...shown, ...(told.length > 0 ? { told } : {}) };
   } finally {
     held?.done();
     for (const shape of owned) freeShape(shape);
@@ -335,7 +337,7 @@ function heirsOf({ becomes, used }: ReturnType<typeof settleBodies>, { keepStock
 
 /** All that a division by cutters depends on: what is decided about its pieces is not among it. */
 function whatDivides(
-  { cutters, cutterFaces, runOn, runSheets, close }: Values,
+  { cutters, cutterFaces, runOn, runSheets, close, gap, gaps, gapFaces2, gap2, gapFaces3, gap3 }: Values,
   stock: readonly Body[],
   knives: readonly Knife[],
   faces: readonly { body: Body; face: number }[],
@@ -351,6 +353,7 @@ function whatDivides(
       runOn,
       runSheets,
       close,
+      [gap, gaps, gapFaces2, gap2, gapFaces3, gap3],
       earlierNames([...stock, ...knives.map(({ item }) => item)], context),
     ],
   ];

@@ -20,15 +20,15 @@ import {
   wholeFace,
 } from "../../kernel";
 import type { FaceRef } from "../../references";
-import type { KeepSide, Knife, Preset } from "../../seam";
+import type { KeepSide, Knife } from "../../seam";
 import { profileOf, runOnProfile, sensesOf, stretchesOf, type Vec2 } from "../../sketch";
 import type { StepContext } from "../evaluation";
 import { faceNames } from "../extrude/faces";
+import { type GapValues, keepsGap, refuseOtherFaces, withGap } from "./gap";
 import { planeKnife } from "./plane-knife";
 
 /** The values of the step that say what cuts. */
-interface CutterValues {
-  preset: Preset;
+interface CutterValues extends GapValues {
   stock: string[];
   cutters: string[];
   cutterFaces: FaceRef[];
@@ -48,9 +48,13 @@ export function knivesOf(values: CutterValues, stock: Body[], context: StepConte
   // One body alone has no other to divide.
   const mutual = values.mutual && stock.length > 1;
   const items: Item[] = unique([...others, ...(mutual ? stock : [])]);
+  const gap = keepsGap(values);
+  if (gap) refuseOtherFaces(values, others, context);
   const knives: Knife[] = items.map((item) => {
     if (has(item, "skin") && values.runSheets && openPlaces(item.shape).length > 0)
       return runOnSheet(item, stock, owned, context);
+    if (has(item, "closed") && has(item, "body") && gap && !stockIds.has(item.id))
+      return withGap(item, values, context, owned);
     if (has(item, "body")) return { item, shape: item.shape, faces: item.faces, turns: outwardTurns(item) };
     if (has(item, "plane")) return planeKnife(item, stock, owned);
     if (!has(item, "drawn"))

@@ -1,0 +1,56 @@
+import * as z from "zod";
+import { lengthField } from "../../params";
+import { faceRefSchema } from "../../references";
+import type { Field, FieldCondition } from "../declare";
+
+const facesField = z.array(faceRefSchema).max(500).default([]);
+
+/** The gap that a subtraction keeps between what it takes away and what is left: all round, or other for some faces. */
+export const gapValues = {
+  gap: lengthField()
+    .default(0)
+    .describe("subtract: kept between solids that cut and what they leave, mm; below 0 they press into it"),
+  gaps: z.enum(["one", "two", "three"]).default("one").describe("subtract: how many gaps there are"),
+  gapFaces2: facesField.describe("two, three: faces of the cutters that keep the second gap"),
+  gap2: lengthField().default(0).describe("mm"),
+  gapFaces3: facesField.describe("three: faces of the cutters that keep the third gap"),
+  gap3: lengthField().default(0).describe("mm"),
+};
+
+const CUTS: FieldCondition[] = [{ key: "preset", is: ["subtract"] }, { any: ["cutters"] }];
+
+export const gapFields: Field[] = [
+  {
+    key: "gap",
+    kind: "length",
+    label: "Gap to the cutters",
+    help: "What is left keeps this far off their faces; below 0 they press into it. The cutters stay as they are",
+    when: CUTS,
+  },
+  {
+    key: "gaps",
+    kind: "choice",
+    label: "Gaps",
+    options: [
+      { value: "one", label: "One" },
+      { value: "two", label: "Two" },
+      { value: "three", label: "Three" },
+    ],
+    when: CUTS,
+  },
+  ...(["2", "3"] as const).flatMap((n): Field[] => {
+    const when = [...CUTS, { key: "gaps", is: n === "2" ? ["two", "three"] : ["three"] }];
+    const word = n === "2" ? "Second" : "Third";
+    return [
+      {
+        key: `gapFaces${n}`,
+        kind: "faces",
+        label: `Faces with the ${word.toLowerCase()} gap`,
+        accepts: "any",
+        min: 0,
+        when,
+      },
+      { key: `gap${n}`, kind: "length", label: `${word} gap`, when },
+    ];
+  }),
+];

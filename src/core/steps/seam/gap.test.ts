@@ -1,0 +1,124 @@
+import { beforeAll, describe, expect, test } from "vitest";
+import { nearest } from "../../kernel";
+import { loadNodeKernel } from "../../kernel/library/node";
+import { buildSteps, volumeOfStep } from "../../testing/harness";
+
+beforeAll(loadNodeKernel);
+
+type Step = Record<string, unknown>;
+const block = { id: "b", type: "box", size: [80, 60, 40], anchor: "centre" };
+const WHOLE = 80 * 60 * 40;
+const seam = (more: Step): Step => ({
+  id: "s",
+  type: "seam",
+  preset: "subtract",
+  stock: ["b"],
+  cutters: ["c"],
+  ...more,
+});
+const face = (name: string) => ({ body: "c", face: `c:${name}` });
+const cut = (tool: Step, more: Step) => {
+  const built = buildSteps(block, { id: "c", ...tool }, seam(more));
+  expect(built.step("s").error?.message).toBeUndefined();
+  const [tool_, made] = ["c:", "s:"].map((id) => built.bodies.find((body) => body.id.startsWith(id))!);
+  const told = built.step("s").told?.find(({ code }) => code === "least-gap");
+  return { built, told, volume: volumeOfStep(built, "s"), gap: nearest(tool_!.shape, made!.shape)!.gap };
+};
+
+// Ten thousandths of an inch between printed parts is common practice, no source.
+const TEN_THOU = 0.254;
+
+describe("the least distance between the cutter and what is left is the gap, and it is told as measured", () => {
+  const r = TEN_THOU;
+  test.each<[string, Step, number]>([
+    ["a block", { type: "box", size: [20, 16, 12], anchor: "centre" }, (20 + 2 * r) * (16 + 2 * r) * (12 + 2 * r)],
+    ["a bar", { type: "cylinder", diameter: 18, height: 22, at: [0, 0, -11] }, Math.PI * (9 + r) ** 2 * (22 + 2 * r)],
+    ["a ball", { type: "sphere", diameter: 24 }, (4 / 3) * Math.PI * (12 + r) ** 3],
+    ["a ring", { type: "torus", diameter: 30, section: 9 }, 2 * Math.PI ** 2 * 15 * (4.5 + r) ** 2],
+  ])("%s, all within", (_, tool, hollow) => {
+    const { gap, told, volume } = cut(tool, { gap: TEN_THOU });
+    expect(gap).toBeCloseTo(TEN_THOU, 6);
+    expect(volume / (WHOLE - hollow)).toBeCloseTo(1, 9);
+    expect(told!.message).toBe("Cylinder keeps off Block by 0.254 mm at least.".replace("Cylinder", nameOf(tool)));
+  });
+
+  test("a cone: its side moves square to itself", () => {
+    const { gap, volume } = cut({ type: "cone", diameter: 30, top: 10, height: 20, at: [0, 0, -10] }, { gap: 0.5 });
+    expect(gap).toBeCloseTo(0.5, 6);
+    // Half its angle at the tip has the tangent 1/2. Half a millimetre further down and up along that slope, and out by gap/cos.
+    const at = (z: number) => 15 - (z + 10) / 2 + 0.5 * Math.hypot(1, 0.5);
+    const [low, high] = [at(-10.5), at(10.5)];
+    const hollow = ((Math.PI * 21) / 3) * (low * low + low * high + high * high);
+    expect(volume / (WHOLE - hollow)).toBeCloseTo(1, 9);
+  });
+
+  test("a tool that comes out of the stock: a bore all through", () => {
+    const { gap, volume } = cut({ type: "cylinder", diameter: 18, height: 90, at: [0, 0, -45] }, { gap: "10 thou" });
+    expect(gap).toBeCloseTo(TEN_THOU, 6);
+    expect(volume / (WHOLE - Math.PI * (9 + TEN_THOU) ** 2 * 40)).toBeCloseTo(1, 9);
+  });
+});
+
+function nameOf({ type }: Step): string {
+  return { box: "Block 2", cylinder: "Cylinder", sphere: "Sphere", torus: "Torus" }[type as string]!;
+}
+
+test("one for each set of faces: floor 0, walls 0.25, a moving side 1; what the tool is stays as it is", () => {
+  const tool = { type: "box", size: [20, 16, 30] };
+  const { built, volume, told } = cut(tool, {
+    gap: 0.25,
+    gaps: "three",
+    gapFaces2: [face("side:z-")],
+    gap2: 0,
+    gapFaces3: [face("side:x+")],
+    gap3: 1,
+  });
+  expect(volume).toBeCloseTo(WHOLE - 21.25 * 16.5 * 20, 6);
+  expect(told!.message).toBe("Block 2 touches Block, or presses into it.");
+  expect(built.reports.find(({ id }) => id === "c:block")!.volume).toBeCloseTo(20 * 16 * 30, 6);
+});
+
+test("below 0 it presses into what is left", () => {
+  const { volume } = cut({ type: "cylinder", diameter: 18, height: 90, at: [0, 0, -45] }, { gap: -0.015 });
+  expect(volume / (WHOLE - Math.PI * 8.985 ** 2 * 40)).toBeCloseTo(1, 9);
+});
+
+test("a gap that closes a slot of the tool: told, with its place; what was a slot is cut, too", () => {
+  const steps = [
+    block,
+    { id: "t", type: "box", size: [30, 20, 20], at: [0, 0, 10] },
+    { id: "g", type: "box", size: [0.4, 20, 10], at: [0, 0, 20] },
+    { id: "c", type: "seam", preset: "subtract", stock: ["t"], cutters: ["g"], keepCutters: false },
+  ];
+  const built = buildSteps(...steps, seam({ gap: 0.3 }));
+  const { error, warnings } = built.step("s");
+  expect(error?.message).toBeUndefined();
+  expect(warnings.map(({ code }) => code)).toContain("gap-closes");
+  // Over the block's top, at 20, nothing is cut.
+  expect(volumeOfStep(built, "s")).toBeCloseTo(WHOLE - 30.6 * 20.6 * 10.3, 6);
+});
+
+test("what cannot be is refused with the place", () => {
+  const bar = { id: "c", type: "cylinder", diameter: 18, height: 90, at: [0, 0, -45] };
+  const error = (more: Step) => buildSteps(block, bar, seam(more)).step("s").error!;
+  expect(error({ gap: -9 })).toMatchObject({ code: "gap-ends", field: "gap", faces: [{ face: "c:side" }] });
+  const of = { gaps: "two", gapFaces2: [{ body: "b", face: "b:side:z+" }], gap2: 1 };
+  expect(error(of)).toMatchObject({ code: "gap-elsewhere", field: "gapFaces2" });
+});
+
+test("other presets keep none, whatever was set before", () => {
+  const bar = { id: "c", type: "cylinder", diameter: 18, height: 90, at: [0, 0, -45] };
+  const built = buildSteps(block, bar, seam({ preset: "split", gap: 2 }));
+  const volumes = built.reports.filter(({ id }) => id.startsWith("s:")).map(({ volume }) => volume!);
+  expect(Math.min(...volumes)).toBeCloseTo(Math.PI * 81 * 40, 6);
+  expect(built.step("s").told).toBeUndefined();
+});
+
+test("mirrored as a step, the copy keeps the same gap", () => {
+  const bar = { id: "c", type: "cylinder", diameter: 12, height: 90, at: [20, 0, -45] };
+  const mirror = { id: "m", type: "mirror", what: "steps", steps: ["s"], about: "yz" };
+  const built = buildSteps(block, bar, seam({ gap: 0.5 }), mirror);
+  expect(built.step("m").error?.message).toBeUndefined();
+  const made = built.reports.find(({ id }) => !/^[bc]:/.test(id))!;
+  expect(made.volume! / (WHOLE - 2 * Math.PI * 6.5 ** 2 * 40)).toBeCloseTo(1, 9);
+});

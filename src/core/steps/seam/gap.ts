@@ -1,0 +1,129 @@
+import { fail, type Trouble } from "../../errors";
+import { type MovedFace, type OffsetFault, offsetFaces } from "../../fit/offset-faces";
+import { type Body, has } from "../../items";
+import { allFaceFacts, nearest, type Shape } from "../../kernel";
+import { toMm } from "../../params";
+import type { FaceRef } from "../../references";
+import type { Knife, Preset } from "../../seam";
+import { SAME_PLACE } from "../../tolerance";
+import { formatLength } from "../../units";
+import type { StepContext } from "../evaluation";
+
+/** The values of the step that say how far what is left keeps off what cuts. */
+export interface GapValues {
+  preset: Preset;
+  gap: number;
+  gaps: "one" | "two" | "three";
+  gapFaces2: FaceRef[];
+  gap2: number;
+  gapFaces3: FaceRef[];
+  gap3: number;
+}
+
+/** The gaps beside the first, each with its faces. */
+const others = ({ gaps, gapFaces2, gap2, gapFaces3, gap3 }: GapValues) =>
+  [
+    { refs: gapFaces2, gap: gap2, field: "gapFaces2" },
+    { refs: gapFaces3, gap: gap3, field: "gapFaces3" },
+  ].slice(0, { one: 0, two: 1, three: 2 }[gaps]);
+
+/** Whether a cut keeps any gap at all. */
+export const keepsGap = (values: GapValues): boolean =>
+  values.preset === "subtract" &&
+  [values.gap, ...others(values).map(({ gap }) => gap)].some((gap) => Math.abs(toMm(gap)) > SAME_PLACE);
+
+/** The gap that each face of a body keeps, by place, mm. */
+function gapsOf(body: Body, values: GapValues, context: StepContext): number[] {
+  const gaps = body.faces.map(() => toMm(values.gap));
+  for (const { refs, gap } of others(values))
+    for (const ref of refs) {
+      const { body: owner, face } = context.face(ref);
+      if (owner.id === body.id) gaps[face] = toMm(gap);
+    }
+  return gaps;
+}
+
+/**
+ * A solid that cuts, its faces moved out by the gap that they keep. It goes by its own name, and its shape to `owned`.
+ * @throws SeamError where a face cannot be moved so far, with that face.
+ */
+export function withGap(body: Body, values: GapValues, context: StepContext, owned: Shape[]): Knife {
+  const gaps = gapsOf(body, values, context);
+  const moved = gaps.flatMap((by, place): MovedFace[] => (Math.abs(by) > SAME_PLACE ? [{ place, by }] : []));
+  if (moved.length === 0) return { item: body, shape: body.shape, faces: body.faces };
+  const made = offsetFaces(body, moved);
+  if ("why" in made) refuse(made, body, gaps, context);
+  owned.push(made.shape);
+  if (made.gone.length > 0) tellClosed(made.gone, body, context);
+  return { item: body, shape: made.shape, faces: made.faces };
+}
+
+/** Gaps are kept off faces of what cuts: others are refused. */
+export function refuseOtherFaces(values: GapValues, cutters: readonly { id: string }[], context: StepContext): void {
+  for (const { refs, field } of others(values))
+    for (const ref of refs) {
+      const { body } = context.face(ref);
+      if (!cutters.some(({ id }) => id === body.id))
+        fail(
+          "gap-elsewhere",
+          `A gap is kept off faces of the cutters, and ${context.nameOf(body.id)} is none. Take its face out, or let it cut.`,
+          { step: context.step, field, bodies: [body.id] },
+        );
+    }
+}
+
+function refuse({ why, places }: OffsetFault, body: Body, gaps: readonly number[], context: StepContext): never {
+  const name = context.nameOf(body.id);
+  const gap = formatLength(gaps[places[0]!]!);
+  const sentence = {
+    ends: `A face of ${name} has a radius that a gap of ${gap} uses up, or ends with its surface.`,
+    open: `With a gap of ${gap} a face of ${name} never meets what lies beside it: that is tangent to it and keeps another gap.`,
+    nothing: `With a gap of ${gap} nothing is left of ${name}.`,
+    apart: `With a gap of ${gap} ${name} falls apart.`,
+    undivided: `Where the faces of ${name} meet with a gap of ${gap} cannot be found. Take a little more or less.`,
+  }[why];
+  const at = allFaceFacts(body.shape)[places[0]!]?.centre;
+  fail(`gap-${why}`, sentence, {
+    step: context.step,
+    field: "gap",
+    bodies: [body.id],
+    faces: places.map((place) => ({ body: body.id, face: body.faces[place]! })),
+    ...(at ? { at: [...at] as [number, number, number] } : {}),
+  });
+}
+
+function tellClosed(gone: readonly number[], body: Body, { step, nameOf, warn }: StepContext): void {
+  const facts = allFaceFacts(body.shape);
+  warn({
+    code: "gap-closes",
+    message: `With the gap ${gone.length === 1 ? "a face" : `${gone.length} faces`} of ${nameOf(body.id)} ${gone.length === 1 ? "has" : "have"} no place: what lies there, as a slot narrower than the gaps in it, is not cut.`,
+    step,
+    bodies: [body.id],
+    at: [...facts[gone[0]!]!.centre] as [number, number, number],
+  });
+}
+
+/** How near the cutters, as they are, come to what is left: measured between the two, for each that keeps a gap. */
+export function leastGaps(knives: readonly Knife[], made: readonly Body[], { step, nameOf }: StepContext): Trouble[] {
+  return knives.flatMap(({ item, shape }): Trouble[] => {
+    if (!has(item, "body") || item.shape === shape) return [];
+    const gaps = made.flatMap((body) => {
+      const near = nearest(item.shape, body.shape);
+      return near ? [{ ...near, body }] : [];
+    });
+    const [least] = gaps.sort((one, two) => one.gap - two.gap);
+    if (!least) return [];
+    return [
+      {
+        code: "least-gap",
+        message:
+          least.gap > 0
+            ? `${nameOf(item.id)} keeps off ${nameOf(least.body.id)} by ${formatLength(least.gap)} at least.`
+            : `${nameOf(item.id)} touches ${nameOf(least.body.id)}, or presses into it.`,
+        step,
+        bodies: [item.id, least.body.id],
+        at: [...least.on2] as [number, number, number],
+      },
+    ];
+  });
+}
