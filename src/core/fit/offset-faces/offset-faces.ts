@@ -1,5 +1,6 @@
 import type { Body, Item } from "../../items";
 import {
+  add,
   adjacency,
   type Box,
   distanceToPoint,
@@ -9,7 +10,10 @@ import {
   looseBoxOf,
   makeBox,
   movedFace,
+  normalNear,
+  pointOnFace,
   type Shape,
+  scale,
   sub,
   surfacesOf,
   triangulate,
@@ -57,8 +61,21 @@ export function offsetFaces(body: Body, moved: readonly MovedFace[]): Offset | O
     now = { ...body, ...made };
   }
   const left = new Set(now.faces.map((name) => originOf(name, names)));
-  const gone = names.flatMap((_, place) => (left.has(place) ? [] : [place]));
+  const by = new Map(moved.map((face) => [face.place, face.by] as const));
+  const gone = names.flatMap((_, place) =>
+    left.has(place) || isPartOf(now, body, place, by.get(place) ?? 0) ? [] : [place],
+  );
   return { shape: now.shape, faces: now.faces, gone };
+}
+
+/** Whether a face, where it was moved to, is part of one that goes by another name: two in one surface that have become one. */
+function isPartOf({ shape }: Body, before: Body, place: number, by: number): boolean {
+  const { signature } = surfacesOf(before.shape)[place]!;
+  if (signature === null) return false;
+  const face = facesOf(before.shape)[place]!;
+  const at = pointOnFace(face);
+  const there = add(at, scale(normalNear(face, at), by));
+  return facesOf(shape).some((other) => (distanceToPoint(other, there)?.gap ?? 1) < SAME_PLACE);
 }
 
 /** Which face a name is of, by place, when it may have been divided: −1 for none. */
@@ -159,8 +176,8 @@ function arranged(
   }
 }
 
-/** How far a face may get from where it was, as a part of what is moved: where faces lean by more they meet too far off to be trusted. */
-const FURTHEST = 4;
+/** How far a face may get from where it was, as a part of what is moved: two that both move meet so far off where they are ten degrees apart. */
+const FURTHEST = 12;
 
 /**
  * A face, by place, that reaches further from where it was than it can by what was moved; null where none does. What runs on is endless,

@@ -98,6 +98,26 @@ test("a gap that closes a slot of the tool: told, with its place; what was a slo
   expect(volumeOfStep(built, "s")).toBeCloseTo(WHOLE - 30.6 * 20.6 * 10.3, 6);
 });
 
+test("faces that meet at an acute angle: they meet further off, and the gap is what was asked for", () => {
+  const { gap, built } = cut({ type: "wedge", length: 30, width: 16, height: 10 }, { gap: 0.25 });
+  expect(gap).toBeCloseTo(0.25, 6);
+  expect(built.step("s").warnings).toEqual([]);
+});
+
+test("bodies that were united, with flat faces in one plane that become one: none of them is said to be gone", () => {
+  const built = buildSteps(
+    block,
+    { id: "c1", type: "box", size: [20, 20, 10] },
+    { id: "c2", type: "box", size: [8, 8, 16] },
+    { id: "c3", type: "box", size: [4, 30, 6] },
+    { id: "c", type: "seam", preset: "union", stock: ["c1", "c2", "c3"] },
+    seam({ gap: 0.25 }),
+  );
+  expect(built.step("s").warnings).toEqual([]);
+  const hollow = 20.5 * 20.5 * 10.5 + 8.5 * 8.5 * 6 + 2 * 5 * 4.5 * 6.5;
+  expect(volumeOfStep(built, "s")).toBeCloseTo(WHOLE - hollow, 6);
+});
+
 test("what cannot be is refused with the place", () => {
   const bar = { id: "c", type: "cylinder", diameter: 18, height: 90, at: [0, 0, -45] };
   const error = (more: Step) => buildSteps(block, bar, seam(more)).step("s").error!;
