@@ -55,6 +55,8 @@ export function offsetFaces(body: Body, moved: readonly MovedFace[]): Offset | O
     const placed = wanted.flatMap(({ place, by }) =>
       now.faces.flatMap((name, at) => (originOf(name, names) === place ? [{ place: at, by }] : [])),
     );
+    // What has become one with others, or is gone, is told as that.
+    if (placed.length === 0) continue;
     const made = offsetOneWay(now, placed, way);
     if ("why" in made) return done({ ...made, places: made.places.map((place) => originOf(now.faces[place]!, names)) });
     if (now !== body) freeShape(now.shape);

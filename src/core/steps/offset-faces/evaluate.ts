@@ -82,6 +82,9 @@ function movedOf(values: Values, body: Body, context: StepContext): MovedFace[] 
   return moved;
 }
 
+/** With more faces than these a trial takes long: fewer are made. */
+const FEW = 4;
+
 /** @throws SeamError with the faces to blame, and what would do. */
 function refuse(
   { why, places }: OffsetFault,
@@ -104,7 +107,11 @@ function refuse(
   const most =
     why === "open" || more.length > 0
       ? null
-      : largestThat((size) => works(moved.map(({ place }) => ({ place, by: Math.sign(mm) * size }))), Math.abs(mm));
+      : largestThat(
+          (size) => works(moved.map(({ place }) => ({ place, by: Math.sign(mm) * size }))),
+          Math.abs(mm),
+          moved.length > FEW ? 3 : 10,
+        );
   const fits = most === null ? null : Math.sign(mm) * most;
   const smaller: Repair[] =
     fits === null ? [] : [{ label: `Move them by ${formatLength(fits)}`, step, set: { distance: fits } }];
