@@ -91,6 +91,24 @@ const CASES: [what: string, before: Step[], step: Step][] = [
     [block],
     { id: "s", type: "offset-sheet", faces: [{ body: "b:block", face: "b:side:z+" }], distance: 4 },
   ],
+  [
+    "faces moved out",
+    [block],
+    { id: "s", type: "offset-faces", faces: [{ body: "b:block", face: "b:side:z+" }], distance: 4 },
+  ],
+  [
+    "faces moved out and in, by two distances",
+    [block],
+    {
+      id: "s",
+      type: "offset-faces",
+      faces: [{ body: "b:block", face: "b:side:x-" }],
+      distance: 3,
+      sets: "two",
+      faces2: [{ body: "b:block", face: "b:side:y+" }],
+      distance2: -2,
+    },
+  ],
   ["walls", [block], { id: "s", type: "shell", body: ["b"], thickness: 3 }],
   [
     "walls open above",

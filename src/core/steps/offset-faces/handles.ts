@@ -1,8 +1,8 @@
 import { handlesFor } from "../shared/handles/handles";
-import { lengthAt, onRound } from "../shared/handles/places";
+import { lengthAt } from "../shared/handles/places";
 import { offsetFacesStep } from "./declare";
 
-/** Its distances, each at the first flat or round face that it moves: it goes the way in which that face looks. */
+/** Its distances, each at the first flat face that it moves: it goes the way in which that face looks. Of a round one that is not at hand. */
 export const offsetFacesHandles = handlesFor(offsetFacesStep, (values, { bodies }) => {
   const faces = bodies.flatMap((body) => body.faces);
   const sets = [
@@ -15,8 +15,6 @@ export const offsetFacesHandles = handlesFor(offsetFacesStep, (values, { bodies 
       const face = faces.find((one) => one.name === name);
       if (face?.kind === "plane" && face.direction)
         return [{ ...lengthAt(field, "distance", face.centre, face.direction), moves: true as const }];
-      const round = face?.kind === "cylinder" ? onRound(face) : null;
-      if (round) return [lengthAt(field, "distance", round.at, round.out)];
     }
     return [];
   });
