@@ -2,16 +2,14 @@ import * as z from "zod";
 import { lengthField } from "../../params";
 import { declareStep } from "../declare";
 import { edgesField } from "../shared/edges/declare";
+import { firstSets, setsChoice, setsField, whenSet } from "../shared/sets";
 
 const radiusField = () => lengthField({ above: 0 });
 
 const schema = z.object({
   edges: edgesField,
   radius: radiusField().default(2).describe("mm"),
-  radii: z
-    .enum(["one", "two", "three"])
-    .default("one")
-    .describe("How many radii: where edges meet, all are rounded at once"),
+  radii: setsField().describe("How many radii: where edges meet, all are rounded at once"),
   edges2: edgesField.describe("two, three: the edges of the second radius"),
   radius2: radiusField().default(4).describe("mm"),
   edges3: edgesField.describe("three: the edges of the third radius"),
@@ -19,11 +17,14 @@ const schema = z.object({
 });
 
 export const groupsOf = ({ edges, radius, radii, edges2, radius2, edges3, radius3 }: Values) =>
-  [
-    { refs: edges, size: radius, field: "radius" },
-    { refs: edges2, size: radius2, field: "radius2" },
-    { refs: edges3, size: radius3, field: "radius3" },
-  ].slice(0, { one: 1, two: 2, three: 3 }[radii]);
+  firstSets(
+    [
+      { refs: edges, size: radius, field: "radius" },
+      { refs: edges2, size: radius2, field: "radius2" },
+      { refs: edges3, size: radius3, field: "radius3" },
+    ],
+    radii,
+  );
 
 type Values = z.infer<typeof schema>;
 
@@ -39,18 +40,9 @@ export const fillet = declareStep({
   fields: [
     { key: "edges", kind: "edges", label: "Edges", accepts: "any", min: 1 },
     { key: "radius", kind: "length", label: "Radius" },
-    {
-      key: "radii",
-      kind: "choice",
-      label: "Radii",
-      options: [
-        { value: "one", label: "One" },
-        { value: "two", label: "Two" },
-        { value: "three", label: "Three" },
-      ],
-    },
+    setsChoice("radii", "Radii"),
     ...(["2", "3"] as const).flatMap((n) => {
-      const when = { key: "radii", is: n === "2" ? ["two", "three"] : ["three"] };
+      const when = whenSet("radii", n);
       const word = n === "2" ? "Second" : "Third";
       return [
         {

@@ -2,6 +2,7 @@ import * as z from "zod";
 import { lengthField } from "../../params";
 import { faceRefSchema } from "../../references";
 import { declareStep, type Field } from "../declare";
+import { setsChoice, setsField, whenSet } from "../shared/sets";
 
 const facesField = z.array(faceRefSchema).max(500).default([]);
 const distanceField = (mm: number) => lengthField().default(mm);
@@ -10,7 +11,7 @@ const schema = z.object({
   faces: facesField.describe("Faces of one solid"),
   distance: distanceField(1).describe("How far they are moved along their normals, mm: outwards where above 0"),
   smooth: z.boolean().default(false).describe("Whether what runs smoothly on from picked faces is moved with them"),
-  sets: z.enum(["one", "two", "three"]).default("one").describe("How many distances there are"),
+  sets: setsField().describe("How many distances there are"),
   faces2: facesField.describe("two, three: faces that are moved by the second distance"),
   distance2: distanceField(0.5).describe("mm"),
   faces3: facesField.describe("three: faces that are moved by the third distance"),
@@ -35,18 +36,9 @@ export const offsetFacesStep = declareStep({
       label: "With what runs smoothly on",
       help: "Roundings and all faces that go on from the picked ones without an edge",
     },
-    {
-      key: "sets",
-      kind: "choice",
-      label: "Distances",
-      options: [
-        { value: "one", label: "One" },
-        { value: "two", label: "Two" },
-        { value: "three", label: "Three" },
-      ],
-    },
+    setsChoice("sets", "Distances"),
     ...(["2", "3"] as const).flatMap((n): Field[] => {
-      const when = { key: "sets", is: n === "2" ? ["two", "three"] : ["three"] };
+      const when = whenSet("sets", n);
       const word = n === "2" ? "Second" : "Third";
       return [
         {

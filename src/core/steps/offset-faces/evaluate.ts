@@ -9,6 +9,7 @@ import { SAME_PLACE } from "../../tolerance";
 import { formatLength } from "../../units";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { largestThat } from "../shared/largest";
+import { firstSets } from "../shared/sets";
 import { offsetFacesStep } from "./declare";
 
 type Values = ValuesOf<typeof offsetFacesStep>;
@@ -46,11 +47,14 @@ function solidOf(values: Values, context: StepContext): Body {
 }
 
 const setsOf = ({ faces, distance, sets, faces2, distance2, faces3, distance3 }: Values) =>
-  [
-    { refs: faces, by: distance, field: "distance" },
-    { refs: faces2, by: distance2, field: "distance2" },
-    { refs: faces3, by: distance3, field: "distance3" },
-  ].slice(0, { one: 1, two: 2, three: 3 }[sets]);
+  firstSets(
+    [
+      { refs: faces, by: distance, field: "distance" },
+      { refs: faces2, by: distance2, field: "distance2" },
+      { refs: faces3, by: distance3, field: "distance3" },
+    ],
+    sets,
+  );
 
 /** Each face once, with how far it goes: what was picked for a distance comes before what only runs on from it. */
 function movedOf(values: Values, body: Body, context: StepContext): MovedFace[] {

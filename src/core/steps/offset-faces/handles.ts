@@ -1,5 +1,6 @@
 import { handlesFor } from "../shared/handles/handles";
 import { lengthAt } from "../shared/handles/places";
+import { firstSets } from "../shared/sets";
 import { offsetFacesStep } from "./declare";
 
 /** Its distances, each at the first flat face that it moves: it goes the way in which that face looks. Of a round one that is not at hand. */
@@ -10,7 +11,7 @@ export const offsetFacesHandles = handlesFor(offsetFacesStep, (values, { bodies 
     ["distance2", values.faces2],
     ["distance3", values.faces3],
   ] as const;
-  return sets.slice(0, { one: 1, two: 2, three: 3 }[values.sets]).flatMap(([field, refs]) => {
+  return firstSets(sets, values.sets).flatMap(([field, refs]) => {
     for (const { face: name } of refs) {
       const face = faces.find((one) => one.name === name);
       if (face?.kind === "plane" && face.direction)

@@ -2,6 +2,7 @@ import * as z from "zod";
 import { lengthField } from "../../params";
 import { faceRefSchema } from "../../references";
 import type { Field, FieldCondition } from "../declare";
+import { setsChoice, setsField, whenSet } from "../shared/sets";
 
 const facesField = z.array(faceRefSchema).max(500).default([]);
 
@@ -10,7 +11,7 @@ export const gapValues = {
   gap: lengthField()
     .default(0)
     .describe("subtract: kept between solids that cut and what they leave, mm; below 0 they press into it"),
-  gaps: z.enum(["one", "two", "three"]).default("one").describe("subtract: how many gaps there are"),
+  gaps: setsField().describe("subtract: how many gaps there are"),
   gapFaces2: facesField.describe("two, three: faces of the cutters that keep the second gap"),
   gap2: lengthField().default(0).describe("mm"),
   gapFaces3: facesField.describe("three: faces of the cutters that keep the third gap"),
@@ -27,19 +28,9 @@ export const gapFields: Field[] = [
     help: "What is left keeps this far off their faces; below 0 they press into it. The cutters stay as they are",
     when: CUTS,
   },
-  {
-    key: "gaps",
-    kind: "choice",
-    label: "Gaps",
-    options: [
-      { value: "one", label: "One" },
-      { value: "two", label: "Two" },
-      { value: "three", label: "Three" },
-    ],
-    when: CUTS,
-  },
+  setsChoice("gaps", "Gaps", CUTS),
   ...(["2", "3"] as const).flatMap((n): Field[] => {
-    const when = [...CUTS, { key: "gaps", is: n === "2" ? ["two", "three"] : ["three"] }];
+    const when = [...CUTS, whenSet("gaps", n)];
     const word = n === "2" ? "Second" : "Third";
     return [
       {

@@ -8,12 +8,13 @@ import type { Knife, Preset } from "../../seam";
 import { SAME_PLACE } from "../../tolerance";
 import { formatLength } from "../../units";
 import type { StepContext } from "../evaluation";
+import { firstSets, type Sets } from "../shared/sets";
 
 /** The values of the step that say how far what is left keeps off what cuts. */
 export interface GapValues {
   preset: Preset;
   gap: number;
-  gaps: "one" | "two" | "three";
+  gaps: Sets;
   gapFaces2: FaceRef[];
   gap2: number;
   gapFaces3: FaceRef[];
@@ -21,11 +22,15 @@ export interface GapValues {
 }
 
 /** The gaps beside the first, each with its faces. */
-const others = ({ gaps, gapFaces2, gap2, gapFaces3, gap3 }: GapValues) =>
-  [
-    { refs: gapFaces2, gap: gap2, field: "gapFaces2" },
-    { refs: gapFaces3, gap: gap3, field: "gapFaces3" },
-  ].slice(0, { one: 0, two: 1, three: 2 }[gaps]);
+const others = ({ gap, gaps, gapFaces2, gap2, gapFaces3, gap3 }: GapValues) =>
+  firstSets(
+    [
+      { refs: [], gap, field: "gap" },
+      { refs: gapFaces2, gap: gap2, field: "gapFaces2" },
+      { refs: gapFaces3, gap: gap3, field: "gapFaces3" },
+    ],
+    gaps,
+  ).slice(1);
 
 /** Whether a cut keeps any gap at all. */
 export const keepsGap = (values: GapValues): boolean =>

@@ -1,5 +1,6 @@
 import { declareStep, type Field } from "../declare";
 import { planeForm } from "../shared/plane/declare";
+import { setsChoice, whenSet } from "../shared/sets";
 import { schema } from "./values";
 
 const EVEN = { key: "how", is: ["even"] };
@@ -26,19 +27,9 @@ export const shell = declareStep({
       ],
     },
     { key: "thickness", kind: "length", label: "Thickness of the walls" },
-    {
-      key: "walls",
-      kind: "choice",
-      label: "Thicknesses",
-      options: [
-        { value: "one", label: "One" },
-        { value: "two", label: "Two" },
-        { value: "three", label: "Three" },
-      ],
-      when: EVEN,
-    },
+    setsChoice("walls", "Thicknesses", [EVEN]),
     ...(["2", "3"] as const).flatMap((n): Field[] => {
-      const when = [EVEN, { key: "walls", is: n === "2" ? ["two", "three"] : ["three"] }];
+      const when = [EVEN, whenSet("walls", n)];
       const word = n === "2" ? "second" : "third";
       return [
         { key: `faces${n}`, kind: "faces", label: `Faces of the ${word} thickness`, accepts: "any", min: 0, when },

@@ -5,6 +5,7 @@ import { toMm } from "../../params";
 import type { FaceRef } from "../../references";
 import { evaluates, type StepContext } from "../evaluation";
 import { chosenPlane } from "../shared/plane/choose";
+import { firstSets } from "../shared/sets";
 import { shell } from "./declare";
 import { evenWalls } from "./even";
 import { smallerRoom } from "./smaller";
@@ -42,13 +43,17 @@ export const evaluateShell = evaluates(shell, {
 });
 
 /** The thicknesses beside the first, each with its faces. */
-const others = ({ how, walls, faces2, thickness2, faces3, thickness3 }: ShellValues) =>
+const others = ({ how, thickness, walls, faces2, thickness2, faces3, thickness3 }: ShellValues) =>
   how === "smaller"
     ? []
-    : [
-        { faces: faces2, thickness: thickness2 },
-        { faces: faces3, thickness: thickness3 },
-      ].slice(0, { one: 0, two: 1, three: 2 }[walls]);
+    : firstSets(
+        [
+          { faces: [], thickness },
+          { faces: faces2, thickness: thickness2 },
+          { faces: faces3, thickness: thickness3 },
+        ],
+        walls,
+      ).slice(1);
 
 const isLimited = ({ part, outward, how }: ShellValues): boolean => part !== "all" && !(outward && how === "even");
 

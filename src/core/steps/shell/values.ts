@@ -2,6 +2,7 @@ import * as z from "zod";
 import { lengthField } from "../../params";
 import { faceRefSchema, itemRef } from "../../references";
 import { planeFields } from "../shared/plane/declare";
+import { setsField } from "../shared/sets";
 
 const facesField = z.array(faceRefSchema).max(200).default([]);
 const wallField = () => lengthField({ above: 0 });
@@ -17,7 +18,7 @@ export const schema = z.object({
     .describe(
       "even: each wall as thick as said; smaller: the hollow is the body made smaller, with walls at least so thick",
     ),
-  walls: z.enum(["one", "two", "three"]).default("one").describe("How many thicknesses there are"),
+  walls: setsField().describe("How many thicknesses there are"),
   faces2: facesField.describe("two, three: faces with walls of the second thickness"),
   thickness2: wallField().default(4).describe("mm"),
   faces3: facesField.describe("three: faces with walls of the third thickness"),
