@@ -1,6 +1,6 @@
 import { fail } from "../../errors";
 import type { Body } from "../../items";
-import { freeShape, surfaceCentre, unsoundness } from "../../kernel";
+import { countsOf, freeShape, KernelFault, surfaceCentre, unsoundness } from "../../kernel";
 import { comparePlaces } from "../../naming";
 import {
   type Closed,
@@ -115,7 +115,25 @@ export function settleBodies(
     traces.push(trace);
     tellGroupApart(name, joined, body, context);
   }
+  refuseSpoilt(division, made);
   return { made, lumps, becomes: { ...soleHeirs(stock, heirs), ...joinedTo }, used: Object.keys(joinedTo), traces };
+}
+
+/**
+ * Cells of a delicate division were weighed one by one; a solid that is joined of several is held against the law of sound solids, too:
+ * skins a millionth of a millimetre apart have been seen to cross in it. Where it only touches itself that is told elsewhere.
+ * @throws KernelFault with a place; what was made is freed.
+ */
+function refuseSpoilt({ pieces }: Division, made: readonly Body[]): void {
+  if (!pieces.some(({ fusion }) => fusion.delicate)) return;
+  const spoilt = made.find(
+    ({ kind, shape }) =>
+      kind === "solid" && unsoundness(shape, "solid") !== null && countsOf(shape).pinches.length === 0,
+  );
+  if (!spoilt) return;
+  const at = surfaceCentre(spoilt.shape);
+  for (const { shape } of made) freeShape(shape);
+  throw new KernelFault("What was joined is no sound solid.", false, at);
 }
 
 /** A body to be, with the places where it should have been closed and is not. */

@@ -40,3 +40,13 @@ test.each([
   ];
   expect(holdPair("nearlySame", steps, engine)).not.toMatchObject({ outcome: "wrong" });
 });
+
+// The union is closed, and the library's own check finds faces of it that run into each other: it was let through as it was.
+test("a bar and the same a millionth of a millimetre aside and along: right, or refused", () => {
+  const bar = { type: "cylinder", diameter: 47.733, height: 22.694, axis: "y" };
+  const steps = [
+    { id: "a", ...bar, at: [0, 0, 0] },
+    { id: "b", ...bar, at: [-1e-6, -1e-6, 0] },
+  ];
+  expect(holdPair("nearlySame", steps, engine)).not.toMatchObject({ outcome: "wrong" });
+});
