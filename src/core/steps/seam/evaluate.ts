@@ -255,7 +255,7 @@ function cut(values: Values, picked: Body[], context: StepContext): StepOutcome 
     used.push(...outcome.used);
     const becomes = heirsOf(outcome, values);
     const shown = reports(division, settled, preset, context, values.preset === "trim");
-    const told = keepsGap(values) ? leastGaps(knives, made, context) : [];
+    const told = keepsGap(values) ? leastGaps(knives, made, values, context) : [];
     return { made, used: [...new Set(used)], becomes, traces, ...shown, ...(told.length > 0 ? { told } : {}) };
   } finally {
     held?.done();

@@ -101,7 +101,7 @@ function tellClosed(gone: readonly number[], body: Body, { step, nameOf, warn }:
   const facts = allFaceFacts(body.shape);
   warn({
     code: "gap-closes",
-    message: `With the gap ${gone.length === 1 ? "a face" : `${gone.length} faces`} of ${nameOf(body.id)} ${gone.length === 1 ? "has" : "have"} no place: what lies there, as a slot narrower than the gaps in it, is not cut.`,
+    message: `With the gap ${gone.length === 1 ? "a face" : `${gone.length} faces`} of ${nameOf(body.id)} ${gone.length === 1 ? "has" : "have"} no place: a slot that is narrower than the gaps in it leaves nothing standing.`,
     step,
     bodies: [body.id],
     at: [...facts[gone[0]!]!.centre] as [number, number, number],
@@ -109,7 +109,13 @@ function tellClosed(gone: readonly number[], body: Body, { step, nameOf, warn }:
 }
 
 /** How near the cutters, as they are, come to what is left: measured between the two, for each that keeps a gap. */
-export function leastGaps(knives: readonly Knife[], made: readonly Body[], { step, nameOf }: StepContext): Trouble[] {
+export function leastGaps(
+  knives: readonly Knife[],
+  made: readonly Body[],
+  values: GapValues,
+  context: StepContext,
+): Trouble[] {
+  const { step, nameOf } = context;
   return knives.flatMap(({ item, shape }): Trouble[] => {
     if (!has(item, "body") || item.shape === shape) return [];
     const gaps = made.flatMap((body) => {
@@ -118,6 +124,16 @@ export function leastGaps(knives: readonly Knife[], made: readonly Body[], { ste
     });
     const [least] = gaps.sort((one, two) => one.gap - two.gap);
     if (!least) return [];
+    const wanted = Math.min(...gapsOf(item, values, context));
+    // What was moved is one thing, how far it then is another: it is measured, and held against what was asked for.
+    if (wanted > 0 && least.gap < wanted - SAME_PLACE)
+      context.warn({
+        code: "gap-less",
+        message: `${nameOf(item.id)} comes nearer to ${nameOf(least.body.id)} than ${formatLength(wanted)}. Check the place before it is made.`,
+        step,
+        bodies: [item.id, least.body.id],
+        at: [...least.on2] as [number, number, number],
+      });
     return [
       {
         code: "least-gap",
