@@ -30,14 +30,54 @@ test("a cut keeps a gap all round, and the least is told as measured; one that c
   const tray = page.getByRole("region", { name: "Pieces" });
   // A bore of 18 mm through 20 mm: 48 − 5.089 cm³.
   await expect(tray).toContainText("42.91 cm³");
-  await open(page).getByLabel("Gap to the cutters").fill("0.25");
+  await open(page).getByLabel("Gap to the cutters", { exact: true }).fill("0.25");
   await built(page);
   // Of 18.5 mm: 48 − 5.376 cm³.
   await expect(tray).toContainText("42.62 cm³");
   await expect(open(page)).toContainText("Pin keeps off Plate by 0.25 mm at least.");
-  await open(page).getByLabel("Gap to the cutters").fill("-9");
+  await open(page).getByLabel("Gap to the cutters", { exact: true }).fill("-9");
   await expect(open(page)).toContainText("has a radius that a gap of −9 mm uses up");
-  await open(page).getByLabel("Gap to the cutters").fill("1/32 in");
+  await open(page).getByLabel("Gap to the cutters", { exact: true }).fill("1/32 in");
   await built(page);
   await expect(open(page)).toContainText("Pin keeps off Plate by 0.794 mm at least.");
+});
+
+test("a gap set by a rule, by the way of making and by a fit: what it comes to is read", async ({ page }) => {
+  const stepped = { id: "d", type: "box", name: "Foot", size: [30, 30, 5], at: [0, 0, -5] };
+  const both = { id: "u", type: "seam", preset: "union", stock: ["c", "d"] };
+  await openStep(
+    page,
+    [block, pin, stepped, both, { id: "s", type: "seam", preset: "subtract", stock: ["a"], cutters: ["u"] }],
+    "s",
+    "Subtract",
+  );
+  const tray = page.getByRole("region", { name: "Pieces" });
+  await open(page).getByRole("radiogroup", { name: "Gaps" }).getByText("Two").click();
+  await open(page).getByRole("group", { name: "Faces with the second gap" }).getByText("Pick from a list").click();
+  await open(page)
+    .getByRole("group", { name: "Faces with the second gap" })
+    .getByLabel(/^Cylindrical, Ø18/)
+    .first()
+    .check();
+  await open(page).getByLabel("Faces that come with it").selectOption({ label: "and all of its radius" });
+  await expect(open(page).getByText("2 faces", { exact: true })).toBeVisible();
+  // The pin goes on below the foot. The way of making puts its gap among the job's parameters, and its name into the box.
+  await open(page)
+    .getByLabel("Second gap by way of making")
+    .selectOption({ label: "Printed: 0.01 in (common practice)" });
+  await built(page);
+  // A bore of 18.508 mm: 48 − 5.381 cm³.
+  await expect(tray).toContainText("42.62 cm³");
+  await expect(open(page)).toContainText("0.254 mm");
+  await open(page).getByLabel("Second fit of round faces").fill("H7/g6");
+  await built(page);
+  await expect(open(page)).toContainText("Ø18 H7/g6: the hole is drawn at 18.009 mm");
+  await expect(open(page)).toContainText("of play");
+  await open(page).getByLabel("Second fit of round faces").fill("H7");
+  await expect(open(page)).toContainText("is no fit");
+  await open(page).getByLabel("Second fit of round faces").fill("");
+  await built(page);
+  await open(page).getByRole("button", { name: "Update the step" }).click();
+  await page.getByRole("button", { name: /^Parameters/ }).click();
+  await expect(page.getByLabel("Formula of gap_printed")).toHaveValue("0.01");
 });

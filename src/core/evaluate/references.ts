@@ -1,9 +1,9 @@
-import type { Trouble } from "../errors";
+import { fail, type Trouble } from "../errors";
 import type { Body } from "../items";
 import type { Step } from "../job";
 import { allFaceFacts, edgeFactsAt, edgeNeighbourhoods, verticesOf } from "../kernel";
-import { cornerRefOf, edgeRefOf, faceRefOf, resolveCorner, resolveEdge, resolveFace } from "../naming";
-import type { CornerRef, EdgeRef, FaceRef } from "../references";
+import { cornerRefOf, edgeRefOf, faceRefOf, facesWith, resolveCorner, resolveEdge, resolveFace } from "../naming";
+import type { CornerRef, EdgeRef, FaceRef, FaceRule } from "../references";
 import type { StepContext } from "../steps/evaluation";
 import { holds, replaced } from "./replaced";
 
@@ -29,7 +29,7 @@ export function referencesOf(
   body: (id: string) => Body,
   warn: (trouble: Trouble) => void,
   seen?: (found: FoundReference) => void,
-): Pick<StepContext, "face" | "edge" | "corner"> {
+): Pick<StepContext, "face" | "faces" | "edge" | "corner"> {
   const note = (
     kind: FoundReference["kind"],
     on: Body,
@@ -40,7 +40,7 @@ export function referencesOf(
   ) => {
     seen?.({ step: step.id, kind, body: on, place, how: warning ? "looks" : "name" });
     if (!warning) return;
-    const field = Object.keys(step).find((key) => holds(step[key], old));
+    const { field } = fieldOf(step, old);
     const repair = field && {
       label: `Keep the ${kind} that was found`,
       step: step.id,
@@ -56,13 +56,30 @@ export function referencesOf(
       ...(repair ? { repair } : {}),
     });
   };
+  const face = (ref: FaceRef) => {
+    const on = body(ref.body);
+    const found = resolveFace(on, ref);
+    const { face } = found;
+    note("face", on, face, found.how === "guessed" ? found.warning : null, ref, () => ({
+      ...faceRefOf(on, face),
+      ...(ref.with ? { with: ref.with } : {}),
+    }));
+    return { body: on, face };
+  };
   return {
     face(ref: FaceRef) {
-      const on = body(ref.body);
-      const found = resolveFace(on, ref);
-      const { face } = found;
-      note("face", on, face, found.how === "guessed" ? found.warning : null, ref, () => faceRefOf(on, face));
-      return { body: on, face };
+      if (ref.with)
+        fail("one-by-one", "A face is picked by a rule where single faces are asked for. Pick the faces one by one.", {
+          step: step.id,
+          ...fieldOf(step, ref),
+        });
+      return face(ref);
+    },
+    faces(ref: FaceRef) {
+      const { body: on, face: place } = face(ref);
+      const faces = ref.with ? facesWith(on, place, ref.with) : [place];
+      if (!faces) refuseRule(ref.with!, on, place, step, ref);
+      return { body: on, faces };
     },
     edge(ref: EdgeRef) {
       const on = body(ref.body);
@@ -86,6 +103,22 @@ export function referencesOf(
       return at;
     },
   };
+}
+
+/** The field of a step that holds a reference. */
+function fieldOf(step: Step, ref: object): { field?: string } {
+  const field = Object.keys(step).find((key) => holds(step[key], ref));
+  return field ? { field } : {};
+}
+
+function refuseRule(rule: FaceRule, on: Body, place: number, step: Step, ref: FaceRef): never {
+  fail(
+    "rule-unfit",
+    rule === "radius"
+      ? "Faces of the same radius are asked for, and the picked face has none. Pick a cylindrical, spherical or ring-shaped face, or take that face alone."
+      : "Faces that look the same way are asked for, and the picked face is not flat. Pick a flat face, or take that face alone.",
+    { step: step.id, ...fieldOf(step, ref), bodies: [on.id], faces: [{ body: on.id, face: on.faces[place]! }] },
+  );
 }
 
 function placeOf(kind: FoundReference["kind"], { shape }: Body, place: number) {

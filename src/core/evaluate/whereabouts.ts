@@ -1,7 +1,7 @@
 import { SeamError } from "../errors";
 import { type Body, isBody } from "../items";
 import type { Note, Step } from "../job";
-import { cornerRefOf, edgeRefOf, faceRefOf, resolveCorner, resolveEdge, resolveFace } from "../naming";
+import { cornerRefOf, edgeRefOf, faceRefOf, facesWith, resolveCorner, resolveEdge, resolveFace } from "../naming";
 import type { CornerRef, EdgeRef, FaceRef } from "../references";
 import { references } from "../references/marks";
 import { stepType } from "../steps";
@@ -17,6 +17,8 @@ export interface Whereabouts {
   now: PickedRef | null;
   /** Whether it was found by what it looks like, not by its name. */
   guessed: boolean;
+  /** The faces that a rule brings along, by name, the picked one first; empty where the rule says nothing of such a face. */
+  all?: string[];
 }
 
 /** What the references of a step, and those of notes, have come to: found by the same finder that builds with them. */
@@ -73,7 +75,13 @@ function foundOn(ref: PickedRef, of: Of, body: Body): Whereabouts | null {
       return { ref, now: edgeRefOf(body, place), guessed: warning !== null };
     }
     const { face, how } = resolveFace(body, ref as FaceRef);
-    return { ref, now: faceRefOf(body, face), guessed: how === "guessed" };
+    const rule = (ref as FaceRef).with;
+    return {
+      ref,
+      now: { ...faceRefOf(body, face), ...(rule ? { with: rule } : {}) },
+      guessed: how === "guessed",
+      ...(rule ? { all: (facesWith(body, face, rule) ?? []).map((place) => body.faces[place]!) } : {}),
+    };
   } catch (cause) {
     if (cause instanceof SeamError) return null;
     throw cause;

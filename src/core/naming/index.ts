@@ -1,4 +1,5 @@
 export * from "./edge-ref";
 export * from "./faces";
+export * from "./faces-with";
 export * from "./reference";
 export * from "./topology-names";

@@ -13,6 +13,13 @@ export const fingerprintSchema = z.object({
 });
 export type Fingerprint = z.infer<typeof fingerprintSchema>;
 
+/**
+ * Rules by which a face brings others of its body along: what runs smoothly on from it, the pocket or the boss that it is of, round
+ * faces of its kind and radius, flat faces that look its way.
+ */
+export const FACE_RULES = ["smooth", "pocket", "boss", "radius", "facing"] as const;
+export type FaceRule = (typeof FACE_RULES)[number];
+
 /** A face by its body and name, with a fingerprint to find it again should the name be lost. */
 export const faceRefSchema = references.add(
   z
@@ -20,6 +27,10 @@ export const faceRefSchema = references.add(
       body: z.string().min(1),
       face: z.string().optional(),
       print: fingerprintSchema.optional(),
+      with: z
+        .enum(FACE_RULES)
+        .optional()
+        .describe("The faces that come with it, by a rule; only where a step takes any number of faces"),
     })
     .refine((ref) => ref.face !== undefined || ref.print !== undefined, {
       message: "A face needs its name (face) or a description of it (print).",

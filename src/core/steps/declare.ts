@@ -24,13 +24,16 @@ export type Field = {
   /** A form asks for it only while it is set to something, or where the step has something to say about it. */
   quiet?: true;
 } & (
-  | { kind: "length" | "angle" | "count" }
+  | { kind: "angle" | "count" }
+  /** `processes`: a gap, for which ways of making have a usual one. */
+  | { kind: "length"; processes?: true }
+  | { kind: "fit" }
   | { kind: "point"; labels?: [string, string, string]; plain?: boolean }
   | { kind: "choice"; options: { value: string; label: string }[] }
   | { kind: "toggle" }
   | { kind: "file"; accept: string }
   | { kind: "bodies"; accepts: Trait[]; min: number; max?: number }
-  | { kind: "faces"; accepts: "any" | "plane" | "cylinder"; min: number; max?: number }
+  | { kind: "faces"; accepts: "any" | "plane" | "cylinder"; min: number; max?: number; rules?: true }
   | { kind: "edges"; accepts: "any" | "line"; min: number; max?: number }
   | { kind: "corners"; min: number; max?: number }
   | { kind: "sketch" }

@@ -17,6 +17,8 @@ export interface StepContext {
   bodies(refs: readonly string[]): Body[];
   /** The body and face (by place) that a face reference means; a guess is noted as a warning. */
   face(ref: FaceRef): { body: Body; face: number };
+  /** The same with the faces that its rule brings along, the picked one first. @throws SeamError where the rule says nothing of such a face */
+  faces(ref: FaceRef): { body: Body; faces: readonly number[] };
   /** The body and edge (by place) that an edge reference means, what it is, and the faces (by place) that meet there. */
   edge(ref: EdgeRef): { body: Body; edge: number; facts: EdgeFacts; faces: number[] };
   /** Where the corner is that a reference means. */

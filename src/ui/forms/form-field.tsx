@@ -8,10 +8,12 @@ import { useJob } from "../state/context";
 import type { Problems } from "../state/open-values";
 import { type Sides, withoutFaces } from "../state/sides";
 import { FileField } from "./file-field";
+import { FitField } from "./fit-field";
 import { BodiesField, CuttersField } from "./item-fields";
 import { ElsewhereField, PartField } from "./other-part-fields";
 import { CornersField, EdgesField, FacesField } from "./part-fields";
 import { PointsField } from "./points-field";
+import { ProcessChoice } from "./process-choice";
 import { QuantityInput } from "./quantity-input";
 import { RegionsField } from "./regions-field";
 import { SketchField } from "./sketch-field";
@@ -34,7 +36,8 @@ type Shown<F extends Field> = (props: FieldProps<F>) => ReactNode;
 
 /** How each kind of field is shown: a new kind is a line here. */
 const SHOWN: { [K in Field["kind"]]: Shown<Extract<Field, { kind: K }>> } = {
-  length: NumberField,
+  length: LengthField,
+  fit: ({ field, value, set }) => <FitField field={field} value={String(value ?? "")} onChange={set} />,
   angle: NumberField,
   count: NumberField,
   point: PointField,
@@ -134,6 +137,16 @@ function NumberField({
         onChange={set}
       />
       {field.help ? <p className="mt-1 text-[0.8125rem] text-soft">{field.help}</p> : null}
+    </div>
+  );
+}
+
+function LengthField(props: FieldProps<Extract<Field, { kind: "length" }>>) {
+  const { field, value, set } = props;
+  return (
+    <div>
+      <NumberField {...props} />
+      {field.processes ? <ProcessChoice label={field.label} value={value} onChange={set} /> : null}
     </div>
   );
 }

@@ -1,4 +1,5 @@
 "use client";
+import type { ReactNode } from "react";
 import type { CornerRef, EdgeRef, FaceRef } from "@/core/references";
 import type { Field } from "@/core/steps";
 import type { LengthUnit } from "@/core/units";
@@ -9,6 +10,7 @@ import { useFound, useJob, useWorkspace } from "../state/context";
 import { asNow, cornerRef, edgeRef, faceRef, sameCorner, sameEdge, sameFace, togglePart } from "../state/refs";
 import type { Hover } from "../state/workspace-store";
 import { directionWord } from "../viewport/direction-words";
+import { FaceRuleChoice } from "./face-rule";
 import { PickHead, usePickable } from "./item-fields";
 
 export function describeFace(face: FaceView, unit: LengthUnit): string {
@@ -66,6 +68,7 @@ function PartsField<T extends FaceRef | EdgeRef | CornerRef>({
   same: alike,
   max,
   noun,
+  below,
   onChange,
 }: {
   field: Field;
@@ -74,6 +77,8 @@ function PartsField<T extends FaceRef | EdgeRef | CornerRef>({
   same(kept: T, choice: T): boolean;
   max: number | undefined;
   noun: string;
+  /** What stands below a picked one. */
+  below?(ref: T, known: Choice<T> | undefined): ReactNode;
   onChange(value: T[]): void;
 }) {
   const set = useWorkspace((state) => state.set);
@@ -92,26 +97,29 @@ function PartsField<T extends FaceRef | EdgeRef | CornerRef>({
             return (
               <li
                 key={JSON.stringify(ref)}
-                className="flex items-center justify-between gap-2 rounded border border-line bg-sheet px-2 py-1"
+                className="rounded border border-line bg-sheet px-2 py-1"
                 onPointerEnter={() => known && set({ hover: known.hover })}
                 onPointerLeave={() => set({ hover: null })}
               >
-                <span className="min-w-0 truncate">
-                  {known
-                    ? `${known.body.name}: ${known.words}`
-                    : at
-                      ? `Found by its ${noun === "corner" ? "place" : "shape"}`
-                      : `Not found any more: pick the ${noun} again`}
-                  {known && at?.guessed ? <span className="text-warn"> – guessed</span> : null}
-                </span>
-                <button
-                  type="button"
-                  className="rounded px-1 text-soft hover:text-bad"
-                  aria-label={`Take this ${noun} out`}
-                  onClick={() => onChange(value.filter((other) => other !== ref))}
-                >
-                  ×
-                </button>
+                <div className="flex items-center justify-between gap-2">
+                  <span className="min-w-0 truncate">
+                    {known
+                      ? `${known.body.name}: ${known.words}`
+                      : at
+                        ? `Found by its ${noun === "corner" ? "place" : "shape"}`
+                        : `Not found any more: pick the ${noun} again`}
+                    {known && at?.guessed ? <span className="text-warn"> – guessed</span> : null}
+                  </span>
+                  <button
+                    type="button"
+                    className="rounded px-1 text-soft hover:text-bad"
+                    aria-label={`Take this ${noun} out`}
+                    onClick={() => onChange(value.filter((other) => other !== ref))}
+                  >
+                    ×
+                  </button>
+                </div>
+                {below?.(ref, known)}
               </li>
             );
           })}
@@ -156,16 +164,16 @@ export function FacesField({
   onChange(value: FaceRef[]): void;
 }) {
   const unit = useJob((state) => state.job.units);
-  const choices = usePickable()
-    .filter(isBodyView)
-    .map((body) => ({
-      body,
-      list: body.faces.flatMap((face, place) =>
-        field.accepts === "any" || face.kind === field.accepts
-          ? [{ ref: faceRef(body, face), words: describeFace(face, unit), hover: { id: body.id, face: place } }]
-          : [],
-      ),
-    }));
+  const found = useFound();
+  const bodies = usePickable().filter(isBodyView);
+  const choices = bodies.map((body) => ({
+    body,
+    list: body.faces.flatMap((face, place) =>
+      field.accepts === "any" || face.kind === field.accepts
+        ? [{ ref: faceRef(body, face), words: describeFace(face, unit), hover: { id: body.id, face: place } }]
+        : [],
+    ),
+  }));
   return (
     <PartsField
       field={field}
@@ -174,6 +182,18 @@ export function FacesField({
       same={sameFace}
       max={field.max}
       noun="face"
+      {...(field.rules
+        ? {
+            below: (ref: FaceRef, known) => (
+              <FaceRuleChoice
+                face={ref}
+                kind={bodies.find(({ id }) => id === known?.hover.id)?.faces[known?.hover.face ?? -1]?.kind ?? ""}
+                count={found.part(ref)?.all?.length ?? null}
+                onChange={(next) => onChange(value.map((other) => (other === ref ? next : other)))}
+              />
+            ),
+          }
+        : {})}
       onChange={onChange}
     />
   );

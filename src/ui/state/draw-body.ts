@@ -9,7 +9,7 @@ import { lookOf } from "./looks";
 import { partOf } from "./measuring";
 import { colourOf } from "./tints";
 import type { State } from "./view-content";
-import { foundIn } from "./whereabouts";
+import { type Found, foundIn } from "./whereabouts";
 
 const NONE: readonly ItemView[] = [];
 
@@ -30,7 +30,7 @@ export function drawBody(item: BodyView, mesh: ViewMesh, { state, part, dark, pi
     editing && !isBehind
       ? shownFields(editing.step).flatMap(({ key }) => {
           const value = editing.step[key];
-          return Array.isArray(value) ? value.filter(isPartRef).flatMap((ref) => found.part(ref)?.now ?? []) : [];
+          return Array.isArray(value) ? value.filter(isPartRef).flatMap((ref) => litBy(ref, found)) : [];
         })
       : [];
   if (!editing && state.selected === item.id && state.selectedFace !== null)
@@ -69,6 +69,13 @@ export function drawBody(item: BodyView, mesh: ViewMesh, { state, part, dark, pi
     paint: paint && checked ? { values: paint.values, bands: checked.bands } : null,
     shift: [0, 0, 0],
   };
+}
+
+/** What a picked face, edge or corner lights up: itself, and the faces that its rule brings along. */
+function litBy(ref: FaceRef & EdgeRef & CornerRef, found: Found): (FaceRef & EdgeRef & CornerRef)[] {
+  const at = found.part(ref);
+  if (!at) return [];
+  return [at.now, ...(at.all ?? []).map((face) => ({ body: at.now.body, face }))];
 }
 
 function isPartRef(value: unknown): value is FaceRef & EdgeRef & CornerRef {

@@ -6,8 +6,8 @@ type PickedRef = FaceRef | EdgeRef | CornerRef;
 
 /** What the engine made of the references that a step keeps: the page finds nothing by itself. */
 export interface Found {
-  /** A reference as it would be written today, and whether it was guessed; null where it is lost. Itself while that is not known. */
-  part<T extends PickedRef>(ref: T): { now: T; guessed: boolean } | null;
+  /** A reference as it would be written today, whether it was guessed, and the faces that its rule brings along, by name; null where it is lost. Itself while that is not known. */
+  part<T extends PickedRef>(ref: T): { now: T; guessed: boolean; all?: readonly string[] } | null;
   /** Items as they are called today: a body lives on in another, a piece is found by what it is known by. */
   items(refs: readonly string[]): string[];
 }
@@ -20,7 +20,7 @@ export function foundOf(meanings: Meanings | undefined, noted: readonly Whereabo
     part<T extends PickedRef>(ref: T) {
       const known = places.get(keyOf(ref));
       if (!known) return { now: ref, guessed: false };
-      return known.now && { now: known.now as T, guessed: known.guessed };
+      return known.now && { now: known.now as T, guessed: known.guessed, ...(known.all ? { all: known.all } : {}) };
     },
     items: (refs) => [
       ...new Set(

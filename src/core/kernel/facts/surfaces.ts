@@ -71,10 +71,18 @@ function surfaceOf({ surface }: FaceStructure): Surface {
 
 /** The ball that a face lies on, by place, and whether the face looks away from its middle; null for any other face. */
 export function ballOf(shape: Shape, place: number): { centre: Vec3; radius: number; outward: boolean } | null {
+  const { surface } = incidenceOf(shape).faces[place]!;
+  return surface?.kind === "sphere" ? { centre: surface.at, ...roundOf(shape, place)! } : null;
+}
+
+/**
+ * How a bar, a ball or a ring rounds that a face lies on, by place: its radius (of a ring the tube's), and whether the face looks away from its
+ * axis or middle, as a pin does, or towards it, as a hole; null for any other face.
+ */
+export function roundOf(shape: Shape, place: number): { radius: number; outward: boolean } | null {
   const { surface, forward } = incidenceOf(shape).faces[place]!;
-  if (surface?.kind !== "sphere") return null;
-  const { at, radius, x, y, axis } = surface;
-  // In a left-handed frame the surface's own normal points to its middle.
-  const handed = dot(cross(x, y), axis) > 0;
-  return { centre: at, radius, outward: forward === handed };
+  if (surface?.kind !== "cylinder" && surface?.kind !== "sphere" && surface?.kind !== "torus") return null;
+  // In a left-handed frame the surface's own normal points the other way.
+  const outward = forward === dot(cross(surface.x, surface.y), surface.axis) > 0;
+  return { radius: surface.kind === "torus" ? surface.minor : surface.radius, outward };
 }

@@ -28,7 +28,7 @@ export const draft = declareStep({
     stage: "shape",
   },
   fields: [
-    { key: "faces", kind: "faces", label: "Faces", accepts: "any", min: 1 },
+    { key: "faces", kind: "faces", label: "Faces", accepts: "any", min: 1, rules: true },
     ...planeForm("Neutral plane"),
     { key: "angle", kind: "angle", label: "Draft" },
     { key: "flip", kind: "toggle", label: "The other way round" },

@@ -20,8 +20,8 @@ export const evaluateDraft = evaluates(draft, {
     const plane = chosenPlane(values, "draft from", context);
     const byBody = new Map<Body, Set<number>>();
     for (const ref of values.faces) {
-      const { body, face } = context.face(ref);
-      byBody.set(body, (byBody.get(body) ?? new Set()).add(face));
+      const { body, faces } = context.faces(ref);
+      byBody.set(body, new Set([...(byBody.get(body) ?? []), ...faces]));
     }
     const made: Body[] = [];
     try {

@@ -28,7 +28,7 @@ export const offsetFacesStep = declareStep({
     stage: "fit",
   },
   fields: [
-    { key: "faces", kind: "faces", label: "Faces", accepts: "any", min: 1 },
+    { key: "faces", kind: "faces", label: "Faces", accepts: "any", min: 1, rules: true },
     { key: "distance", kind: "length", label: "Distance", help: "Outwards; inwards when negative" },
     {
       key: "smooth",
@@ -47,6 +47,7 @@ export const offsetFacesStep = declareStep({
           label: `Faces of the ${word.toLowerCase()} distance`,
           accepts: "any",
           min: 0,
+          rules: true,
           when,
         },
         { key: `distance${n}`, kind: "length", label: `${word} distance`, when },

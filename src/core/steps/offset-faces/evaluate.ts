@@ -4,10 +4,10 @@ import type { Body } from "../../items";
 import { has } from "../../items/kinds";
 import { allFaceFacts, freeShape, withSmoothOn } from "../../kernel";
 import { toMm } from "../../params";
-import type { FaceRef } from "../../references";
 import { SAME_PLACE } from "../../tolerance";
 import { formatLength } from "../../units";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
+import { valuesOfFaces } from "../shared/face-sets";
 import { largestThat } from "../shared/largest";
 import { firstSets } from "../shared/sets";
 import { offsetFacesStep } from "./declare";
@@ -30,7 +30,7 @@ export const evaluateOffsetFaces = evaluates(offsetFacesStep, {
 /** The one solid that all the faces are of. */
 function solidOf(values: Values, context: StepContext): Body {
   const { step } = context;
-  const [first, ...more] = setsOf(values).flatMap(({ refs }) => refs.map((ref) => context.face(ref).body));
+  const [first, ...more] = setsOf(values).flatMap(({ refs }) => refs.map((ref) => context.faces(ref).body));
   if (!first) fail("nothing-picked", "Pick the faces to move.", { step, field: "faces" });
   if (!has(first, "closed"))
     fail("needs-solids", `${context.nameOf(first.id)} is a sheet: only faces of solids can be moved.`, {
@@ -58,31 +58,20 @@ const setsOf = ({ faces, distance, sets, faces2, distance2, faces3, distance3 }:
 
 /** Each face once, with how far it goes: what was picked for a distance comes before what only runs on from it. */
 function movedOf(values: Values, body: Body, context: StepContext): MovedFace[] {
-  const { step } = context;
-  const by = new Map<number, number>();
   const sets = setsOf(values).map(({ refs, by, field }) => ({
-    places: [...new Set(refs.map((ref: FaceRef) => context.face(ref).face))],
-    by: toMm(by),
-    field,
+    refs,
+    value: toMm(by),
+    field: field.replace("distance", "faces"),
   }));
-  for (const { places, by: mm, field } of sets)
-    for (const place of places) {
-      const before = by.get(place);
-      if (before !== undefined && Math.abs(before - mm) > SAME_PLACE)
-        fail("picked-twice", "A face is picked for two distances. Take it out of one of them.", {
-          step,
-          field: field.replace("distance", "faces"),
-          bodies: [body.id],
-          faces: [{ body: body.id, face: body.faces[place]! }],
-        });
-      by.set(place, mm);
-    }
+  const by = new Map(valuesOfFaces(sets, context).get(body) ?? []);
   if (values.smooth)
-    for (const { places, by: mm } of sets)
-      for (const place of withSmoothOn(body.shape, places)) if (!by.has(place)) by.set(place, mm);
+    for (const { refs, value } of sets) {
+      const places = refs.flatMap((ref) => context.faces(ref).faces);
+      for (const place of withSmoothOn(body.shape, places)) if (!by.has(place)) by.set(place, value);
+    }
   const moved = [...by].flatMap(([place, mm]) => (Math.abs(mm) < SAME_PLACE ? [] : [{ place, by: mm }]));
   if (moved.length === 0)
-    fail("no-distance", "The faces are moved by nothing. Give a distance.", { step, field: "distance" });
+    fail("no-distance", "The faces are moved by nothing. Give a distance.", { step: context.step, field: "distance" });
   return moved;
 }
 

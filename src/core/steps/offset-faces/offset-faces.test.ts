@@ -98,3 +98,23 @@ describe("what cannot be is told, with what would do", () => {
     expect(buildSteps(block, sheet, of).step("o").error!.code).toBe("needs-solids");
   });
 });
+
+test("faces by a rule: all of a pocket, wherever it was picked; a face picked for another distance keeps that", () => {
+  const pocket = [
+    { id: "p", type: "box", size: [20, 10, 20], at: [0, 0, 12] },
+    { id: "s", type: "seam", preset: "subtract", stock: ["a"], cutters: ["p"] },
+  ];
+  const own = (name: string, more = {}) => ({ body: "s", face: `p:${name}`, ...more });
+  const volume = (more: Step) => {
+    const built = buildSteps(block, ...pocket, offset(more));
+    expect(built.step("o").error?.message).toBeUndefined();
+    return built.reports.find(({ id }) => id.startsWith("s:"))!.volume!;
+  };
+  for (const from of ["side:z-", "side:x+"])
+    expect(volume({ faces: [own(from, { with: "pocket" })], distance: -0.5 })).toBeCloseTo(48000 - 21 * 11 * 8.5, 6);
+  const floor = { sets: "two", faces2: [own("side:z-")], distance2: -2 };
+  expect(volume({ faces: [own("side:x+", { with: "pocket" })], distance: -0.5, ...floor })).toBeCloseTo(
+    48000 - 21 * 11 * 10,
+    6,
+  );
+});

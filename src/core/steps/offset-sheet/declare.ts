@@ -21,7 +21,7 @@ export const offsetSheetStep = declareStep({
     stage: "sheets",
   },
   fields: [
-    { key: "faces", kind: "faces", label: "Faces", accepts: "any", min: 1 },
+    { key: "faces", kind: "faces", label: "Faces", accepts: "any", min: 1, rules: true },
     {
       key: "distance",
       kind: "length",

@@ -18,11 +18,11 @@ export const evaluateOffsetSheetStep = evaluates(offsetSheetStep, {
   evaluate(values, context) {
     const { step } = context;
     if (values.faces.length === 0) fail("nothing-picked", "Pick the faces that the sheet is taken off.", { step });
-    const picked = values.faces.map((ref) => context.face(ref));
+    const picked = values.faces.map((ref) => context.faces(ref));
     const body = picked[0]!.body;
     if (picked.some((entry) => entry.body.id !== body.id))
       fail("several-bodies", "The faces belong to several bodies. Pick faces of one body.", { step });
-    const places = [...new Set(picked.map((entry) => entry.face))];
+    const places = [...new Set(picked.flatMap((entry) => entry.faces))];
     const owned: MadeSheet[] = [];
     const own = (sheet: MadeSheet) => {
       owned.push(sheet);

@@ -21,7 +21,7 @@ import { settleBodies } from "./bodies";
 import { closedAsSolid } from "./closing";
 import { seam } from "./declare";
 import { divideByWalls, refuseOpen, tellIdleWalls } from "./fill";
-import { keepsGap, leastGaps } from "./gap";
+import { keepsGap, leastGaps, tellFits, whatGap } from "./gap";
 import { joinsOf, tellIdleJoins } from "./joins";
 import { knivesOf, unique } from "./knives";
 import { refuseMany, refuseManyMade } from "./many";
@@ -255,7 +255,9 @@ function cut(values: Values, picked: Body[], context: StepContext): StepOutcome 
     used.push(...outcome.used);
     const becomes = heirsOf(outcome, values);
     const shown = reports(division, settled, preset, context, values.preset === "trim");
-    const told = keepsGap(values) ? leastGaps(knives, made, values, context) : [];
+    const told = keepsGap(values)
+      ? [...leastGaps(knives, made, values, context), ...tellFits(knives, values, context)]
+      : [];
     return { made, used: [...new Set(used)], becomes, traces, ...shown, ...(told.length > 0 ? { told } : {}) };
   } finally {
     held?.done();
@@ -337,7 +339,7 @@ function heirsOf({ becomes, used }: ReturnType<typeof settleBodies>, { keepStock
 
 /** All that a division by cutters depends on: what is decided about its pieces is not among it. */
 function whatDivides(
-  { cutters, cutterFaces, runOn, runSheets, close, gap, gaps, gapFaces2, gap2, gapFaces3, gap3 }: Values,
+  { cutters, cutterFaces, runOn, runSheets, close, ...values }: Values,
   stock: readonly Body[],
   knives: readonly Knife[],
   faces: readonly { body: Body; face: number }[],
@@ -353,7 +355,7 @@ function whatDivides(
       runOn,
       runSheets,
       close,
-      [gap, gaps, gapFaces2, gap2, gapFaces3, gap3],
+      whatGap(values),
       earlierNames([...stock, ...knives.map(({ item }) => item)], context),
     ],
   ];

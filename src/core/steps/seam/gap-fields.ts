@@ -6,6 +6,13 @@ import { setsChoice, setsField, whenSet } from "../shared/sets";
 
 const facesField = z.array(faceRefSchema).max(500).default([]);
 
+const fitField = (of: string) =>
+  z
+    .string()
+    .max(20)
+    .default("")
+    .describe(`subtract: a fit by ISO 286, as H7/g6, that cylindrical faces of ${of} keep in place of the number`);
+
 /** The gap that a subtraction keeps between what it takes away and what is left: all round, or other for some faces. */
 export const gapValues = {
   gap: lengthField()
@@ -16,6 +23,9 @@ export const gapValues = {
   gap2: lengthField().default(0).describe("mm"),
   gapFaces3: facesField.describe("three: faces of the cutters that keep the third gap"),
   gap3: lengthField().default(0).describe("mm"),
+  gapFit: fitField("the cutters"),
+  gapFit2: fitField("the second gap"),
+  gapFit3: fitField("the third gap"),
 };
 
 const CUTS: FieldCondition[] = [{ key: "preset", is: ["subtract"] }, { any: ["cutters"] }];
@@ -27,7 +37,9 @@ export const gapFields: Field[] = [
     label: "Gap to the cutters",
     help: "What is left keeps this far off their faces; below 0 they press into it. The cutters stay as they are",
     when: CUTS,
+    processes: true,
   },
+  { key: "gapFit", kind: "fit", label: "Fit of round faces", when: CUTS },
   setsChoice("gaps", "Gaps", CUTS),
   ...(["2", "3"] as const).flatMap((n): Field[] => {
     const when = [...CUTS, whenSet("gaps", n)];
@@ -39,9 +51,11 @@ export const gapFields: Field[] = [
         label: `Faces with the ${word.toLowerCase()} gap`,
         accepts: "any",
         min: 0,
+        rules: true,
         when,
       },
-      { key: `gap${n}`, kind: "length", label: `${word} gap`, when },
+      { key: `gap${n}`, kind: "length", label: `${word} gap`, when, processes: true },
+      { key: `gapFit${n}`, kind: "fit", label: `${word} fit of round faces`, when },
     ];
   }),
 ];

@@ -142,3 +142,128 @@ test("mirrored as a step, the copy keeps the same gap", () => {
   const made = built.reports.find(({ id }) => !/^[bc]:/.test(id))!;
   expect(made.volume! / (WHOLE - 2 * Math.PI * 6.5 ** 2 * 40)).toBeCloseTo(1, 9);
 });
+
+describe("faces by a rule, which brings them along after each edit", () => {
+  const tool = { type: "box", size: [20, 16, 30] };
+  const ruled = (name: string, rule: string) => ({ ...face(name), with: rule });
+
+  test("all of a boss keep one gap, a side by itself another: what is picked singly comes first", () => {
+    const of = { gap: 0, gaps: "three", gapFaces2: [ruled("side:x+", "boss")], gap2: 0.25 };
+    expect(cut(tool, of).volume).toBeCloseTo(WHOLE - 20.5 * 16.5 * 20.25, 6);
+    const { volume } = cut(tool, { ...of, gapFaces3: [face("side:x+")], gap3: 1 });
+    expect(volume).toBeCloseTo(WHOLE - 21.25 * 16.5 * 20.25, 6);
+  });
+
+  test("two rules that bring a face along for different gaps are told, with the face", () => {
+    const { error } = buildSteps(
+      block,
+      { id: "c", ...tool },
+      seam({
+        gaps: "three",
+        gapFaces2: [ruled("side:x+", "boss")],
+        gap2: 0.25,
+        gapFaces3: [ruled("side:y+", "facing")],
+        gap3: 1,
+      }),
+    ).step("s");
+    expect(error).toMatchObject({
+      code: "picked-twice",
+      field: "gapFaces3",
+      faces: [{ body: "c:block", face: "c:side:y+" }],
+    });
+  });
+
+  test("a rule that says nothing of the face is told, with the field", () => {
+    const { error } = buildSteps(
+      block,
+      { id: "c", ...tool },
+      seam({ gaps: "two", gapFaces2: [ruled("side:x+", "radius")], gap2: 1 }),
+    ).step("s");
+    expect(error).toMatchObject({ code: "rule-unfit", field: "gapFaces2" });
+  });
+
+  test("a rule where single faces are asked for is refused", () => {
+    const { error } = buildSteps(block, {
+      id: "w",
+      type: "workplane",
+      base: "face",
+      face: [{ body: "b", face: "b:side:z+", with: "facing" }],
+    }).step("w");
+    expect(error).toMatchObject({ code: "one-by-one", field: "face" });
+  });
+
+  test("a pin more of the same radius keeps the gap of its like without being picked", () => {
+    const pins = (count: number) => [
+      { id: "c0", type: "box", size: [60, 20, 4], at: [0, 0, -4] },
+      ...[0, 1, 2].map((i) => ({ id: `p${i}`, type: "cylinder", diameter: 8, height: 30, at: [i * 20 - 20, 0, 0] })),
+      { id: "c", type: "seam", preset: "union", stock: ["c0", "p0", "p1", "p2"].slice(0, count + 1) },
+    ];
+    const of = { gaps: "two", gapFaces2: [{ body: "c", face: "p0:side", with: "radius" }], gap2: 0.5 };
+    for (const count of [2, 3]) {
+      const built = buildSteps(block, ...pins(count), seam(of));
+      expect(built.step("s").error?.message).toBeUndefined();
+      expect(volumeOfStep(built, "s")).toBeCloseTo(WHOLE - 60 * 20 * 4 - count * Math.PI * 4.5 ** 2 * 20, 6);
+    }
+  });
+});
+
+describe("a fit by ISO 286: drawn at the middle of the limits, which are told", () => {
+  // Limits as handbooks print them (ISO 286-2, from memory): 25 H7 = +21/0 µm, g6 = −7/−20, s6 = +48/+35, G7 = +28/+7, h6 = 0/−13, k6 = +15/+2.
+  const bar = { type: "cylinder", diameter: 25, height: 90, at: [0, 0, -45] };
+  test.each([
+    ["H7/g6", 25.0105, "25 to 25.021", "24.98 to 24.993", "0.007 to 0.041 mm of play"],
+    ["G7/h6", 25.0175, "25.007 to 25.028", "24.987 to 25", "0.007 to 0.041 mm of play"],
+    ["H7/s6", 25.0105, "25 to 25.021", "25.035 to 25.048", "pressed in by 0.014 to 0.048 mm"],
+    ["H7/k6", 25.0105, "25 to 25.021", "25.002 to 25.015", "from 0.015 mm of press to 0.019 mm of play"],
+  ])("a bar's hole, %s", (fit, size, own, mate, between) => {
+    const { volume, built } = cut(bar, { gapFit: fit });
+    expect(volume / (WHOLE - (Math.PI / 4) * size ** 2 * 40)).toBeCloseTo(1, 9);
+    const told = built.step("s").told!.find(({ code }) => code === "fit")!.message;
+    for (const words of [own, mate, between]) expect(told).toContain(words);
+  });
+
+  test("what is left standing in a bore of the tool is a shaft: 25 g6 in the middle is 24.9865", () => {
+    const steps = [
+      block,
+      { id: "r", type: "cylinder", diameter: 40, height: 60, at: [0, 0, 10] },
+      { id: "h", type: "cylinder", diameter: 25, height: 60, at: [0, 0, 10] },
+      { id: "c", type: "seam", preset: "subtract", stock: ["r"], cutters: ["h"], keepCutters: false },
+    ];
+    const bore = { body: "c", face: "h:side" };
+    const built = buildSteps(...steps, seam({ gaps: "two", gapFaces2: [bore], gapFit2: "H7/g6" }));
+    expect(built.step("s").error?.message).toBeUndefined();
+    const ring = (Math.PI / 4) * (1600 - 24.9865 ** 2) * 10;
+    expect(volumeOfStep(built, "s") / (WHOLE - ring)).toBeCloseTo(1, 9);
+    expect(
+      built
+        .step("s")
+        .told!.map(({ message }) => message)
+        .join(),
+    ).toContain("shaft is drawn at 24.9865 mm");
+  });
+
+  test("each size has its own limits; what is flat keeps the number", () => {
+    const steps = [
+      { id: "c1", type: "cylinder", diameter: 10, height: 50, at: [-20, 0, 0] },
+      { id: "c2", type: "cylinder", diameter: 30, height: 50, at: [20, 0, 0] },
+      { id: "c3", type: "box", size: [70, 8, 10], at: [0, 0, 40] },
+      { id: "c", type: "seam", preset: "union", stock: ["c1", "c2", "c3"] },
+    ];
+    const built = buildSteps(block, ...steps, seam({ gapFit: "H7/h6", gap: 0.5 }));
+    expect(built.step("s").error?.message).toBeUndefined();
+    // 10 H7 = +15, 30 H7 = +21; the floors half a millimetre deeper.
+    const hole = (d: number) => (Math.PI / 4) * d ** 2 * 20.5;
+    expect(volumeOfStep(built, "s") / (WHOLE - hole(10.0075) - hole(30.0105))).toBeCloseTo(1, 9);
+    expect(built.step("s").told!.filter(({ code }) => code === "fit")).toHaveLength(2);
+  });
+
+  test("what is no fit, and sizes that no table has, are refused with the field; a fit that nothing keeps is told", () => {
+    const error = (tool: Step, fit: string) =>
+      buildSteps({ ...block, size: [900, 900, 40] }, { id: "c", ...tool }, seam({ gapFit: fit })).step("s");
+    expect(error(bar, "H7").error).toMatchObject({ code: "fit-class", field: "gapFit", step: "s" });
+    expect(error(bar, "g6/H7").error).toMatchObject({ code: "fit-class" });
+    expect(error({ ...bar, diameter: 600 }, "H7/g6").error).toMatchObject({ code: "fit-size", field: "gapFit" });
+    const { warnings } = error({ type: "box", size: [20, 16, 30] }, "H7/g6");
+    expect(warnings).toContainEqual(expect.objectContaining({ code: "fit-unused", field: "gapFit" }));
+  });
+});

@@ -8,7 +8,9 @@ import type { Knife, Preset } from "../../seam";
 import { SAME_PLACE } from "../../tolerance";
 import { formatLength } from "../../units";
 import type { StepContext } from "../evaluation";
+import { valuesOfFaces } from "../shared/face-sets";
 import { firstSets, type Sets } from "../shared/sets";
+import { fitGap } from "./gap-fit";
 
 /** The values of the step that say how far what is left keeps off what cuts. */
 export interface GapValues {
@@ -19,33 +21,83 @@ export interface GapValues {
   gap2: number;
   gapFaces3: FaceRef[];
   gap3: number;
+  gapFit: string;
+  gapFit2: string;
+  gapFit3: string;
 }
 
-/** The gaps beside the first, each with its faces. */
-const others = ({ gap, gaps, gapFaces2, gap2, gapFaces3, gap3 }: GapValues) =>
+/** All that a gap is made from, but for the cutters themselves. */
+export const whatGap = (values: Pick<GapValues, Exclude<keyof GapValues, "preset">>): unknown[] => [
+  values.gap,
+  values.gaps,
+  values.gapFaces2,
+  values.gap2,
+  values.gapFaces3,
+  values.gap3,
+  values.gapFit,
+  values.gapFit2,
+  values.gapFit3,
+];
+
+/** The gaps that there are, the first of which all faces keep that are picked for no other. */
+const setsOf = (values: GapValues) =>
   firstSets(
     [
-      { refs: [], gap, field: "gap" },
-      { refs: gapFaces2, gap: gap2, field: "gapFaces2" },
-      { refs: gapFaces3, gap: gap3, field: "gapFaces3" },
+      { refs: [], gap: values.gap, fit: values.gapFit, field: "gap", fitField: "gapFit" },
+      { refs: values.gapFaces2, gap: values.gap2, fit: values.gapFit2, field: "gapFaces2", fitField: "gapFit2" },
+      { refs: values.gapFaces3, gap: values.gap3, fit: values.gapFit3, field: "gapFaces3", fitField: "gapFit3" },
     ],
-    gaps,
-  ).slice(1);
+    values.gaps,
+  );
 
 /** Whether a cut keeps any gap at all. */
 export const keepsGap = (values: GapValues): boolean =>
   values.preset === "subtract" &&
-  [values.gap, ...others(values).map(({ gap }) => gap)].some((gap) => Math.abs(toMm(gap)) > SAME_PLACE);
+  setsOf(values).some(({ gap, fit }) => Math.abs(toMm(gap)) > SAME_PLACE || fit.trim() !== "");
 
 /** The gap that each face of a body keeps, by place, mm. */
-function gapsOf(body: Body, values: GapValues, context: StepContext): number[] {
-  const gaps = body.faces.map(() => toMm(values.gap));
-  for (const { refs, gap } of others(values))
-    for (const ref of refs) {
-      const { body: owner, face } = context.face(ref);
-      if (owner.id === body.id) gaps[face] = toMm(gap);
+const gapsOf = (body: Body, values: GapValues, context: StepContext): number[] =>
+  keptBy(body, values, context).map(({ gap, fit }, place) => {
+    const kept = fit ? fitGap(body.shape, place, fit.text, { step: context.step, field: fit.field }) : null;
+    return kept?.gap ?? gap;
+  });
+
+/** What each face of a body keeps, by place: a number, mm, and the fit that it keeps instead, where it is a bar's or a bore's. */
+function keptBy(body: Body, values: GapValues, context: StepContext) {
+  const sets = setsOf(values);
+  const chosen = sets.map(({ refs, field }, value) => ({ refs, value, field }));
+  const own = [...valuesOfFaces(chosen, context)].find(([{ id }]) => id === body.id)?.[1];
+  return body.faces.map((_, place) => {
+    const { gap, fit, fitField } = sets[own?.get(place) ?? 0]!;
+    return { gap: toMm(gap), fit: fit.trim() === "" ? null : { text: fit.trim(), field: fitField } };
+  });
+}
+
+/** What the fits come to for the sizes that the cutters have, each once; and a fit that no face keeps. */
+export function tellFits(knives: readonly Knife[], values: GapValues, context: StepContext): Trouble[] {
+  const { step } = context;
+  const told = new Map<string, Trouble>();
+  const used = new Set<string>();
+  for (const { item } of knives) {
+    if (!has(item, "body") || !has(item, "closed")) continue;
+    for (const [place, { fit }] of keptBy(item, values, context).entries()) {
+      const kept = fit && fitGap(item.shape, place, fit.text, { step, field: fit.field });
+      if (!kept) continue;
+      used.add(fit.field);
+      const at = [...allFaceFacts(item.shape)[place]!.centre] as [number, number, number];
+      if (!told.has(kept.words))
+        told.set(kept.words, { code: "fit", message: kept.words, step, bodies: [item.id], at });
     }
-  return gaps;
+  }
+  for (const { fit, fitField } of setsOf(values))
+    if (fit.trim() !== "" && !used.has(fitField))
+      context.warn({
+        code: "fit-unused",
+        message: `The fit ${fit.trim()} is kept by no face: it is for cylindrical ones. Pick the bar or the bore that is to keep it, or take the fit out.`,
+        step,
+        field: fitField,
+      });
+  return [...told.values()];
 }
 
 /**
@@ -65,9 +117,9 @@ export function withGap(body: Body, values: GapValues, context: StepContext, own
 
 /** Gaps are kept off faces of what cuts: others are refused. */
 export function refuseOtherFaces(values: GapValues, cutters: readonly { id: string }[], context: StepContext): void {
-  for (const { refs, field } of others(values))
+  for (const { refs, field } of setsOf(values))
     for (const ref of refs) {
-      const { body } = context.face(ref);
+      const { body } = context.faces(ref);
       if (!cutters.some(({ id }) => id === body.id))
         fail(
           "gap-elsewhere",

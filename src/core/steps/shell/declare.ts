@@ -16,7 +16,15 @@ export const shell = declareStep({
   },
   fields: [
     { key: "body", kind: "bodies", label: "Solid", accepts: ["closed"], min: 1, max: 1 },
-    { key: "open", kind: "faces", label: "Open faces", accepts: "any", min: 0, help: "None: a closed void inside" },
+    {
+      key: "open",
+      kind: "faces",
+      label: "Open faces",
+      accepts: "any",
+      min: 0,
+      rules: true,
+      help: "None: a closed void inside",
+    },
     {
       key: "how",
       kind: "choice",
@@ -32,7 +40,15 @@ export const shell = declareStep({
       const when = [EVEN, whenSet("walls", n)];
       const word = n === "2" ? "second" : "third";
       return [
-        { key: `faces${n}`, kind: "faces", label: `Faces of the ${word} thickness`, accepts: "any", min: 0, when },
+        {
+          key: `faces${n}`,
+          kind: "faces",
+          label: `Faces of the ${word} thickness`,
+          accepts: "any",
+          min: 0,
+          rules: true,
+          when,
+        },
         { key: `thickness${n}`, kind: "length", label: `${n === "2" ? "Second" : "Third"} thickness`, when },
       ];
     }),

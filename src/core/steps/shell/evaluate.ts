@@ -4,6 +4,7 @@ import { has } from "../../items/kinds";
 import { toMm } from "../../params";
 import type { FaceRef } from "../../references";
 import { evaluates, type StepContext } from "../evaluation";
+import { valuesOfFaces } from "../shared/face-sets";
 import { chosenPlane } from "../shared/plane/choose";
 import { firstSets } from "../shared/sets";
 import { shell } from "./declare";
@@ -19,15 +20,13 @@ export const evaluateShell = evaluates(shell, {
     const { step } = context;
     const [body] = context.bodies(values.body);
     if (!body || !has(body, "closed")) fail("nothing-picked", "Pick the solid to hollow.", { step });
-    const placesOf = (refs: readonly FaceRef[], what: string) => refs.map((ref) => faceOf(body, ref, what, context));
+    const placesOf = (refs: readonly FaceRef[], what: string) =>
+      refs.flatMap((ref) => facesOf(body, ref, what, context));
     const open = placesOf(values.open, "An open face");
     if (open.length === body.faces.length)
       fail("all-open", "Every face is left open, so no wall is left. Leave one or more closed.", { step });
     const limit = isLimited(values) ? chosenPlane(values, "hollow it on one side of", context) : null;
-    const own = others(values).map(({ faces, thickness }) => ({
-      places: placesOf(faces, "A face with a wall of its own"),
-      thickness: toMm(thickness),
-    }));
+    const own = wallsOf(body, values, context);
     const thickness = toMm(values.thickness);
     if (values.how === "even" && own.every(({ places }) => places.length === 0) && !limit) {
       const { shape, faces } = evenWalls(body, open, thickness, values.outward, context);
@@ -55,14 +54,26 @@ const others = ({ how, thickness, walls, faces2, thickness2, faces3, thickness3 
         walls,
       ).slice(1);
 
+/** The faces that have walls of their own, by place. */
+function wallsOf(body: Body, values: ShellValues, context: StepContext): Walls["own"] {
+  const sets = others(values).map(({ faces, thickness }, i) => ({
+    refs: faces,
+    value: toMm(thickness),
+    field: `faces${i + 2}`,
+  }));
+  for (const { refs } of sets) for (const ref of refs) facesOf(body, ref, "A face with a wall of its own", context);
+  const own = valuesOfFaces(sets, context).get(body) ?? new Map<number, number>();
+  return [...own].map(([place, thickness]) => ({ places: [place], thickness }));
+}
+
 const isLimited = ({ part, outward, how }: ShellValues): boolean => part !== "all" && !(outward && how === "even");
 
-function faceOf(body: Body, ref: FaceRef, what: string, context: StepContext): number {
-  const { body: owner, face } = context.face(ref);
+function facesOf(body: Body, ref: FaceRef, what: string, context: StepContext): readonly number[] {
+  const { body: owner, faces } = context.faces(ref);
   if (owner.id !== body.id)
     fail("other-body", `${what} is not of ${context.nameOf(body.id)}. Pick faces of the solid that is hollowed.`, {
       step: context.step,
       bodies: [owner.id],
     });
-  return face;
+  return faces;
 }
