@@ -9,6 +9,7 @@ import { jobOf } from "../src/core/testing/harness";
 import { SketchMaker } from "../src/core/testing/sketches";
 import { pieces } from "./divide";
 import { editToPicture } from "./edit";
+import { audit, cutsWithGap } from "./fit";
 import { edits } from "./log";
 import { median, show, time } from "./ratios";
 
@@ -207,6 +208,8 @@ else {
   unchanged();
   await pieces(15);
   await editToPicture(21);
+  cutsWithGap();
+  audit();
   dragging();
   await edits(60);
 }

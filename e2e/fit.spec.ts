@@ -81,3 +81,40 @@ test("a gap set by a rule, by the way of making and by a fit: what it comes to i
   await page.getByRole("button", { name: /^Parameters/ }).click();
   await expect(page.getByLabel("Formula of gap_printed")).toHaveValue("0.01");
 });
+
+test("an audit: a row lights both bodies and is cut through; a fit is wanted, kept with the job, and marked when it breaks", async ({
+  page,
+}) => {
+  const cut = { id: "s", type: "seam", preset: "subtract", stock: ["a"], cutters: ["c"], gap: 0.25 };
+  await page.goto(`/jobs/${await postJob(page, [block, pin, cut])}`);
+  await built(page);
+  await page.getByRole("button", { name: /Check$/ }).click();
+  await page.getByRole("button", { name: /^Fit audit/ }).click();
+  const audit = page.getByRole("region", { name: "Fit audit" });
+  await expect(audit).toContainText("Of 1 pair of bodies none shares room, 0 touch: nothing has to be looked at.");
+  await audit.getByRole("button", { name: /Pin/ }).click();
+  await expect(audit.getByRole("row").nth(1)).toContainText("apart0.25 mm");
+  await audit.getByRole("button", { name: "Cut through here" }).click();
+  await expect(page.getByRole("group", { name: "Section" })).toBeVisible();
+  await audit.getByText("A gap").click();
+  await audit.getByLabel("At least").fill("0.2");
+  await audit.getByLabel("At least").press("Enter");
+  await expect(page.getByRole("button", { name: "1 fit holds" })).toBeVisible();
+  const [csv] = await Promise.all([page.waitForEvent("download"), audit.getByRole("button", { name: "CSV" }).click()]);
+  expect(csv.suggestedFilename()).toBe("fit.csv");
+  await audit.getByRole("button", { name: "Close" }).click();
+  // The cutter grows: what was cut with it follows, and holds; without the gap it does not.
+  await page
+    .locator('[data-step="s"]')
+    .getByRole("button", { name: /Subtract/ })
+    .first()
+    .click();
+  await open(page).getByLabel("Gap to the cutters", { exact: true }).fill("0.1");
+  await built(page);
+  await open(page).getByRole("button", { name: "Update the step" }).click();
+  const mark = page.getByRole("button", { name: "1 fit of 1 does not hold" });
+  await expect(mark).toBeVisible();
+  await expect(mark).toHaveAttribute("title", /at least 0.2 mm wanted: 0.1 mm apart/);
+  await mark.click();
+  await expect(audit).toContainText("at least 0.2 mm wanted: 0.1 mm apart");
+});

@@ -116,6 +116,15 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
       .click();
     await page.waitForTimeout(500);
   },
+  audit: async (page) => {
+    await part(page, "Strap bracket");
+    await page.getByRole("button", { name: /Check$/ }).click();
+    await page.getByRole("button", { name: /^Fit audit/ }).click();
+    const audit = page.getByRole("region", { name: "Fit audit" });
+    await audit.getByRole("button", { name: /Strap end – Bracket block|Bracket block – Strap end/ }).click();
+    await audit.getByRole("button", { name: "Cut through here" }).click();
+    await page.waitForTimeout(600);
+  },
   draft: async (page) => {
     await part(page, "Hub");
     await page.getByRole("navigation", { name: "Stages" }).getByRole("button", { name: "Check" }).click();
@@ -155,37 +164,6 @@ const short = {
     },
   ],
 };
-const lacks = {
-  name: "Foot shell",
-  parts: [
-    {
-      id: "p",
-      name: "Foot shell",
-      steps: [
-        block,
-        {
-          id: "h",
-          type: "shell",
-          name: "Hollow it",
-          body: ["stock"],
-          open: [{ body: "stock:block", face: "stock:side:z+" }],
-          thickness: 35,
-        },
-        { id: "c", type: "cylinder", name: "Bolt", diameter: 14, height: 80, at: [0, 0, -10] },
-        {
-          id: "s",
-          type: "seam",
-          name: "Bore",
-          preset: "subtract",
-          stock: ["stock"],
-          cutters: ["c"],
-          keepCutters: false,
-        },
-      ],
-    },
-  ],
-};
-
 const jobs = (await (await fetch(`${address}/api/jobs`)).json()) as { id: string; name: string }[];
 const demo = jobs.find(({ name }) => name === "Star Pier")!.id;
 
@@ -249,7 +227,7 @@ const leak = {
     },
   ],
 };
-for (const [name, document] of Object.entries({ short, lacks, leak })) {
+for (const [name, document] of Object.entries({ short, leak })) {
   if (wanted.length > 0 && !wanted.includes(name)) continue;
   const id = await job(document);
   await take(name, id, async (page) => {

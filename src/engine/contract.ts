@@ -1,4 +1,4 @@
-import type { BetweenMeasures, CheckResult, Measures, ThingMeasures } from "@/core/check";
+import type { BetweenMeasures, CheckResult, FitReport, Measures, ThingMeasures } from "@/core/check";
 import type { Meanings, StepReport, Whereabouts } from "@/core/evaluate";
 import type { Inspection } from "@/core/exchange";
 import type { BodyView, ItemView, ViewMesh } from "@/core/items";
@@ -185,6 +185,8 @@ export interface Operations {
   measure: { asks: MeasureRequest; gives: Measurement };
   /** A check of all bodies of a part. */
   check: { asks: CheckRequest; gives: CheckResult };
+  /** Whether the bodies of a job lie as they are wanted to: of each wanted fit, by its place. */
+  fits: { asks: { job: Job }; gives: FitReport[] };
   /** What lies on the bench of a part, without its shapes: what can be brought in from it. */
   list: { asks: { job: Job; part: string }; gives: ItemLine[] };
   inspect: { asks: { name: string; bytes: Uint8Array }; gives: Inspection };

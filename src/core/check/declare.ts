@@ -12,6 +12,8 @@ export interface CheckType<S extends z.ZodType = z.ZodType> {
     line: string;
   };
   fields: Field[];
+  /** Whether bodies of the other parts are looked at, too, where they stand. */
+  wholeJob?(values: z.infer<S>): boolean;
 }
 
 export function declareCheck<S extends z.ZodType>(check: CheckType<S>): CheckType<S> {
@@ -35,7 +37,20 @@ export interface Found {
   edges: number[];
   /** What has to be looked at. */
   bad: boolean;
+  /** Of two bodies: the other one, with its faces, and where they are nearest. */
+  pair?: FoundPair;
 }
+
+/** Two bodies that a line is about: they light up together, and a fit can be wanted of them. */
+export interface FoundPair {
+  one: { part: string; body: string };
+  other: { part: string; body: string; faces: number[] };
+  /** A place on each, mm. */
+  at: [Place, Place];
+  /** The fit that is wanted of them, by its place in the job's list; null where none is. */
+  fit: number | null;
+}
+type Place = [number, number, number];
 
 /** How a part of a scale is drawn: tones differ in lightness and in their hatching, so that nothing is read by colour alone. */
 export type Tone = "away" | "away-little" | "none" | "towards-little" | "towards";

@@ -1,5 +1,7 @@
-export type { Band, Cell, CheckResult, CheckType, Found, Paint, Tone } from "./declare";
+export type { AskedFit, CheckedBody, FitEnd } from "./check-run";
+export type { Band, Cell, CheckResult, CheckType, Found, FoundPair, Paint, Tone } from "./declare";
 export * from "./facts/body-report";
+export { type FitReport, fitsOf } from "./fit/fits";
 export * from "./measure/between";
 export { CHECKS, checkType } from "./registry";
 export { runCheck } from "./runs";

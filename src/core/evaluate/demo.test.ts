@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
 import { beforeAll, describe, expect, test } from "vitest";
+import { pairOf } from "../fit/audit";
 import type { SketchItem } from "../items";
 import { parseJob } from "../job";
 import { loadNodeKernel } from "../kernel/library/node";
@@ -25,7 +26,7 @@ const slotArea = (length: number, width: number) => (length - width) * width + (
 describe("the demo job", () => {
   test("every part builds without a warning", () => {
     for (const { id } of job().parts) expect(partOf(id).steps.map(({ state }) => state)).not.toContain("failed");
-    for (const id of ["top-plate", "tray", "flask", "hub", "cradle"])
+    for (const id of ["top-plate", "tray", "flask", "hub", "cradle", "strap"])
       expect(new Set(partOf(id).steps.map(({ state }) => state))).toEqual(new Set(["good"]));
   });
 
@@ -60,6 +61,18 @@ describe("the demo job", () => {
     const volume = w * d * (34 + wall) - (w - 2 * wall) * (d - 2 * wall) * 34 - slotArea(44.45, 10) * wall;
     expect(partOf("tray").reports[0]!.volume).toBeCloseTo(volume, 4);
     expect(partOf("tray").reports[0]).toMatchObject({ genus: 1, valid: true, closed: true });
+  });
+
+  test("the strap goes into its bracket with a quarter of a millimetre all round, and the pin's hole is 5 H7", () => {
+    const built = partOf("strap");
+    expect(built.steps.map(({ state }) => state)).toEqual(Array(6).fill("good"));
+    const [bracket, end, pin] = ["Bracket block", "Strap end", "Pin"].map(
+      (name) => built.bodies[built.reports.findIndex((report) => report.name === name)]!,
+    );
+    expect(pairOf(bracket!, end!).gap).toBeCloseTo(0.25, 6);
+    expect(pairOf(end!, pin!).gap).toBeCloseTo(0.5, 6);
+    // 5 H7 = +12/0 µm (ISO 286-2, from memory): its middle is 6 µm wider, 3 on each side.
+    expect(pairOf(bracket!, pin!).gap).toBeCloseTo(0.003, 6);
   });
 
   test("the hub, by closed form", () => {

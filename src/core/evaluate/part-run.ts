@@ -11,6 +11,7 @@ import { activeValues, bringsIn, needsOf, resolveStep, stepType } from "../steps
 import type { DoneStep, Parties, PieceReport, StepContext, StepOutcome } from "../steps/evaluation";
 import { evaluationOf } from "../steps/evaluations";
 import { Bench, type BenchItem, type Live, stepOf } from "./bench";
+import { derived } from "./derived";
 import { drawnThrough, drawsThroughPoints } from "./drawn-points";
 import { freeOutcome } from "./free";
 import { tokenOf } from "./held";
@@ -353,6 +354,8 @@ export class PartRun {
         return { name, bytes };
       },
       warn,
+      derived: (of, words, make) =>
+        derived(this.options.cache, this.results, of, words, (trouble) => warn({ ...trouble, step: step.id }), make),
       held: (things, words, make) => {
         const { held } = this.options;
         if (held && wantsPieces) {

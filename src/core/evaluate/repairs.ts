@@ -47,7 +47,7 @@ function mends(repair: Repair, trouble: Trouble, job: Job, part: Part, trial: Tr
   if (mended === undefined) {
     const changes = new Map(changesOf(repair).map((change) => [change.step, change.set] as const));
     const steps = part.steps.flatMap((one) => [
-      ...(repair.insert && one.id === repair.step ? [insertedStep(part, repair.insert)] : []),
+      ...(repair.insert && one.id === repair.step ? [insertedStep(part, repair.insert, job)] : []),
       changes.has(one.id) ? changed(one, changes.get(one.id)!) : one,
     ]);
     mended = !steps.includes(null) && isBuilt(trial(job, { ...part, steps: steps as Step[], hold: null }, step), step);

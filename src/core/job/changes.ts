@@ -1,6 +1,7 @@
 import { applyPatches, enablePatches, type Patch, produceWithPatches } from "immer";
 import * as z from "zod";
 import { fail } from "../errors";
+import { partsOf } from "../steps";
 import { emptyPart, type Job, type Part, type Step } from "./document";
 import type { Look, Note } from "./looks";
 import { checkJob } from "./parse";
@@ -207,10 +208,10 @@ export const sheetEdits = {
    * Puts a copy of a step after it, under an id of its own. A copy makes the same again beside the first; what it changes, it
    * changes once more.
    */
-  copyStep(part: Part, id: string): string {
+  copyStep(part: Part, id: string, job: Job): string {
     const at = part.steps.findIndex((step) => step.id === id);
     const step = stepOf(part, id);
-    const copy = { ...structuredClone(JSON.parse(JSON.stringify(step)) as Step), id: freshStepId(part) };
+    const copy = { ...structuredClone(JSON.parse(JSON.stringify(step)) as Step), id: freshStepId(part, job) };
     if (step.name) copy.name = `${step.name} copy`.slice(0, 120);
     part.steps.splice(at + 1, 0, copy);
     if (part.hold === id) part.hold = copy.id;
@@ -244,9 +245,16 @@ export function removePart(job: Job, id: string): void {
   if (job.parts.length > 1) job.parts = job.parts.filter((part) => part.id !== id);
 }
 
-/** An id that no step of the part has, and that nothing names which meant one that is gone: it would mean this one from then on. */
-export function freshStepId(part: Part): string {
-  return `s${1 + Math.max(part.steps.length, highest(/\bs(\d+)\b/g, part))}`;
+/**
+ * An id that no step of the part has, and that nothing names which meant one that is gone: it would mean this one from then on. Nor does what
+ * other parts bring in from it, nor a fit that is wanted of its bodies.
+ */
+export function freshStepId(part: Part, job: Job): string {
+  const elsewhere = job.parts.flatMap((other) =>
+    other.id === part.id ? [] : other.steps.filter((step) => partsOf(step).includes(part.id)),
+  );
+  const fits = job.fits.filter(({ one, other }) => one.part === part.id || other.part === part.id);
+  return `s${1 + Math.max(part.steps.length, highest(/\bs(\d+)\b/g, [part, elsewhere, fits]))}`;
 }
 
 /**
@@ -258,7 +266,7 @@ export function namesUsed(part: Part): Set<string> {
 }
 
 /** The highest number by which something in a document is called; 0 where there is none. */
-function highest(name: RegExp, document: Job | Part): number {
+function highest(name: RegExp, document: unknown): number {
   let most = 0;
   for (const [, digits] of JSON.stringify(document).matchAll(name)) {
     const number = Number(digits);

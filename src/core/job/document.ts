@@ -1,4 +1,5 @@
 import * as z from "zod";
+import { type WantedFit, wantedFitSchema } from "../fit/audit/wanted";
 import { MAX_PARAMETERS, type Parameter, parameterSchema } from "../params";
 import { STEP_TYPES } from "../steps/registry";
 import {
@@ -102,6 +103,7 @@ export const jobSchema = z
       .optional()
       .describe("How far each type of step has been upgraded, for types whose steps were once written in another way"),
     parts: z.array(partSchema).min(1, "A job needs at least one part").max(200),
+    fits: z.array(wantedFitSchema).max(2000).default([]).describe("How bodies are to lie to each other"),
   })
   .superRefine((job, context) => {
     const issue = (path: (string | number)[], message: string) => context.addIssue({ code: "custom", path, message });
@@ -144,6 +146,7 @@ export interface Job {
   files: JobFile[];
   stepVersions?: Record<string, number>;
   parts: Part[];
+  fits: WantedFit[];
 }
 
 function repeated(ids: string[]): string[] {
@@ -164,5 +167,6 @@ export function emptyJob(name: string, units: Job["units"] = "mm"): Job {
     materials: [],
     files: [],
     parts: [emptyPart("part1", "Part 1")],
+    fits: [],
   };
 }

@@ -11,12 +11,12 @@ describe("what comes in is never called as something that is gone and that is st
     const job = jobOf([box("s1"), box("s2"), box("s3"), cut("s4", "s3:block")]);
     const part = job.parts[0]!;
     for (const id of ["s3", "s2"]) edits.removeStep(part, id);
-    expect(freshStepId(part)).toBe("s5");
+    expect(freshStepId(part, job)).toBe("s5");
     part.steps.pop();
     // Nothing means s3 and s4 any more: they may be had again.
-    expect(freshStepId(part)).toBe("s2");
+    expect(freshStepId(part, job)).toBe("s2");
     part.names["s7:block"] = "Lid";
-    expect(freshStepId(part)).toBe("s8");
+    expect(freshStepId(part, job)).toBe("s8");
   });
 
   test("parts: by what brings something in from one", () => {

@@ -1,5 +1,6 @@
 export * from "./changes";
 export * from "./document";
+export * from "./fits";
 export * from "./json-schema";
 export * from "./looks";
 export * from "./parameters";

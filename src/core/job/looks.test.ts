@@ -109,10 +109,10 @@ describe("looks, groups and notes of bodies", () => {
 describe("copies and groups of steps", () => {
   test("a copy stands after its original, with all its values and formulas, under an id of its own", () => {
     const p = part();
-    const id = sheetEdits.copyStep(p, "b");
+    const id = sheetEdits.copyStep(p, "b", jobOf([]));
     expect(order(p)).toEqual(["a", "b", id, "c", "d"]);
     expect(p.steps[2]).toMatchObject({ type: "sphere", diameter: "wide * 2" });
-    sheetEdits.copyStep(p, "a");
+    sheetEdits.copyStep(p, "a", jobOf([]));
     expect(p.steps[1]).toMatchObject({ type: "box", name: "Block copy" });
   });
 
@@ -120,7 +120,7 @@ describe("copies and groups of steps", () => {
     const p = part();
     edits.setHold(p, "b");
     expect(p.hold).toBe("b");
-    expect(sheetEdits.copyStep(p, "b")).toBe(p.hold);
+    expect(sheetEdits.copyStep(p, "b", jobOf([]))).toBe(p.hold);
   });
 
   test("steps beside each other fold up together; a step moved in joins, one moved out leaves", () => {

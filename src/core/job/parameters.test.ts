@@ -30,7 +30,7 @@ describe("what uses a parameter", () => {
       { kind: "field", part: "part", step: "a", path: "size.2", label: "Size Z" },
       { kind: "field", part: "part", step: "b", path: "diameter", label: "Diameter" },
     ]);
-    expect(usesOf(job, "job", "width").map((use) => (use.kind === "field" ? use.label : use.name))).toEqual([
+    expect(usesOf(job, "job", "width").map((use) => (use.kind === "field" ? use.label : use.kind))).toEqual([
       "Size X",
       "Size Y",
     ]);

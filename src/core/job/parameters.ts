@@ -10,7 +10,9 @@ export type Owner = { part: string } | "job";
 /** A place that a parameter is used in. */
 export type Use =
   | { kind: "parameter"; owner: Owner; name: string }
-  | { kind: "field"; part: string; step: string; path: string; label: string };
+  | { kind: "field"; part: string; step: string; path: string; label: string }
+  /** A wanted fit, by its place in the job's list. */
+  | { kind: "fit"; place: number; of: "least" | "most" };
 
 export function parametersOf(job: Job, owner: Owner): Parameter[] {
   return owner === "job" ? job.parameters : partOf(job, owner.part).parameters;
@@ -46,6 +48,10 @@ export function usesOf(job: Job, owner: Owner, name: string): Use[] {
         uses.push({ kind: "parameter", owner: where, name: other.name });
   };
   if (owner === "job") inside(job.parameters, "job");
+  if (owner === "job")
+    for (const [place, fit] of job.fits.entries())
+      for (const bound of ["least", "most"] as const)
+        if (namesUsed(fit[bound]).includes(name)) uses.push({ kind: "fit", place, of: bound });
   for (const part of job.parts) {
     if (owner !== "job" && owner.part !== part.id) continue;
     const hidden = owner === "job" && part.parameters.some((parameter) => parameter.name === name);
@@ -77,7 +83,7 @@ export function renameParameter(job: Job, owner: Owner, from: string, to: string
 function refuseCapture(job: Job, owner: Owner, from: string, to: string): void {
   if (owner === "job") {
     for (const use of usesOf(job, owner, from)) {
-      const id = use.kind === "field" ? use.part : use.owner === "job" ? null : use.owner.part;
+      const id = partOfUse(use);
       const part = id === null ? null : partOf(job, id);
       if (part?.parameters.some((parameter) => parameter.name === to))
         fail(
@@ -87,10 +93,15 @@ function refuseCapture(job: Job, owner: Owner, from: string, to: string): void {
     }
     return;
   }
-  const meant = usesOf(job, "job", to).some((use) =>
-    use.kind === "field" ? use.part === owner.part : use.owner !== "job" && use.owner.part === owner.part,
-  );
+  const meant = usesOf(job, "job", to).some((use) => partOfUse(use) === owner.part);
   if (meant) fail("parameter-taken", `This part uses the job's “${to}” already. Choose another name.`);
+}
+
+/** The part that a use is in; null for what is the whole job's. */
+function partOfUse(use: Use): string | null {
+  if (use.kind === "fit") return null;
+  if (use.kind === "field") return use.part;
+  return use.owner === "job" ? null : use.owner.part;
 }
 
 /** Takes a parameter out; where it is used, its value as it is now takes its place. */
@@ -120,6 +131,11 @@ function replaceName(job: Job, owner: Owner, name: string, change: (formula: str
     if (use.kind === "parameter") {
       const other = parametersOf(job, use.owner).find((candidate) => candidate.name === use.name)!;
       other.formula = change(String(other.formula));
+      continue;
+    }
+    if (use.kind === "fit") {
+      const fit = job.fits[use.place]!;
+      fit[use.of] = change(String(fit[use.of]));
       continue;
     }
     const part = partOf(job, use.part);

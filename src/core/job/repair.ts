@@ -2,7 +2,7 @@ import type { Repair, StepChange } from "../errors";
 import { isFormula, toMm } from "../params";
 import { stepType } from "../steps";
 import { edits, freshStepId } from "./changes";
-import type { Part, Step } from "./document";
+import type { Job, Part, Step } from "./document";
 
 /** All that a repair changes, step by step. */
 export const changesOf = ({ step, set, or, with: more }: Repair): StepChange[] => [
@@ -24,8 +24,13 @@ export function repaired(step: Step, set: Record<string, unknown>): Record<strin
 }
 
 /** A step as a repair has it done before another: with an id that the part, and whatever step is open, does not have. */
-export function insertedStep(part: Part, { type, ...values }: NonNullable<Repair["insert"]>, open?: Step): Step {
-  return newStep(freshStepId(open ? { ...part, steps: [...part.steps, open] } : part), type, values);
+export function insertedStep(
+  part: Part,
+  { type, ...values }: NonNullable<Repair["insert"]>,
+  job: Job,
+  open?: Step,
+): Step {
+  return newStep(freshStepId(open ? { ...part, steps: [...part.steps, open] } : part, job), type, values);
 }
 
 /** A fresh step with the defaults of its type. */

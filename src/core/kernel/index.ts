@@ -37,7 +37,7 @@ export { volumeWithin } from "./facts/volume-within";
 export { broughtInStep } from "./files/in-step";
 export * from "./files/step-file";
 export * from "./library/faults";
-export { perShape } from "./library/identity";
+export { identityOf, perShape } from "./library/identity";
 export { edgeHandles, readTogether, vertexHandles } from "./library/incidence";
 export { kernelHeapBytes, kernelLoaded, kernelTrusted, type LibraryFactory, loadKernel } from "./library/library";
 export * from "./library/text";

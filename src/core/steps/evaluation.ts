@@ -39,6 +39,11 @@ export interface StepContext {
   /** Whether details of pieces are wanted: while the step is edited. */
   wantsPieces: boolean;
   /**
+   * What is made of one body alone, on the way to something else: made, or as it was made of that very body before.
+   * @param words what else it depends on, as JSON. @param make its shape is kept, and let go of, elsewhere
+   */
+  derived(of: Body, words: unknown, make: (warn: (trouble: Trouble) => void) => Body): Body;
+  /**
    * What other values of the open step leave as it is: made, or as it was made for the same things and words before.
    * @param things what it is made from, each that very one. @param words what else it depends on, as JSON.
    * @returns it, and how to let go of it, which the step does at its end.

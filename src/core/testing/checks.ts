@@ -11,6 +11,8 @@ export function checked(built: Built, id: string, values: Record<string, unknown
     body,
     name: built.bench.find(({ item }) => item === body)!.name,
     meshId: body.id,
+    part: "part",
+    elsewhere: null,
     mesh: viewMesh(meshes, body.shape, body.faces),
   }));
   return runCheck(id, values, new ParameterScope([{ name: "steep", unit: "deg", formula: "5", note: "" }]), bodies);

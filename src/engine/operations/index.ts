@@ -1,6 +1,7 @@
 import type { OperationName } from "../contract";
 import { check } from "./check";
 import { evaluate } from "./evaluate";
+import { fits } from "./fits";
 import { inspect } from "./inspect";
 import { list } from "./list";
 import { measure } from "./measure";
@@ -15,6 +16,7 @@ export const OPERATIONS: { [N in OperationName]: Operation<N> } = {
   release,
   measure,
   check,
+  fits,
   list,
   inspect,
 };

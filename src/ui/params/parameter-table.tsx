@@ -320,6 +320,7 @@ function UseList({ uses, job }: { uses: Use[]; job: Job }) {
 
 function useWords(use: Use, job: Job): string {
   if (use.kind === "parameter") return use.name;
+  if (use.kind === "fit") return "a fit that is wanted";
   const part = job.parts.find((candidate) => candidate.id === use.part)!;
   const step = part.steps.find((candidate) => candidate.id === use.step)!;
   return `${stepTitle(step)}, ${use.label}`;

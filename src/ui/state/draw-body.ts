@@ -5,6 +5,7 @@ import type { BodyView, ItemView, ViewMesh } from "@/engine/contract";
 import type { Sitting } from "../items/shown";
 import type { DrawnBody } from "../viewport/drawn";
 import { hatchOf } from "../viewport/hatch";
+import { lineOf } from "./checking";
 import { lookOf } from "./looks";
 import { partOf } from "./measuring";
 import { colourOf } from "./tints";
@@ -51,12 +52,22 @@ export function drawBody(item: BodyView, mesh: ViewMesh, { state, part, dark, pi
     faces.push(...lit.faces);
     edges.push(...lit.edges);
   }
+  const line = lineOf(state.checking);
+  const pair = line?.pair;
+  if (line && pair && line.body === item.id) faces.push(...line.faces);
+  if (pair && pair.other.body === item.id && pair.other.part === part.id) faces.push(...pair.other.faces);
   const paint = checked?.paint.find(({ meshId }) => meshId === item.meshId);
   return {
     id: item.id,
     mesh,
     // A solid in trouble is seen through, so that the place of the trouble shows; so is what lies behind a drawing.
-    look: isCutter ? "cutter" : trouble || isBehind ? "ghost" : look.clear || isFilled ? "clear" : "body",
+    look: isCutter
+      ? "cutter"
+      : trouble || isBehind
+        ? "ghost"
+        : look.clear || isFilled || (pair && !state.section)
+          ? "clear"
+          : "body",
     // A cutter that nobody coloured looks like one.
     colour: isCutter && !look.colour ? null : colourOf(item.id, look, state.evaluation?.items ?? NONE, dark),
     solid: item.measures.closed,

@@ -14,8 +14,7 @@ describe("the open step", () => {
     ]);
 
   test("a new step has its type's defaults and an id of its own", () => {
-    const part = job().parts[0]!;
-    const step = newStep(freshStepId(part), "cylinder");
+    const step = newStep(freshStepId(job().parts[0]!, job()), "cylinder");
     expect(step).toMatchObject({ id: "s3", type: "cylinder", diameter: 50, height: 100, suppressed: false });
     expect(problemsOf(step, EMPTY_SCOPE)).toEqual({});
     expect(problemsOf(newStep("s9", "import"), EMPTY_SCOPE)).toHaveProperty("file");

@@ -22,7 +22,7 @@ export function viewNow(name: string, { camera }: Looking, workspace: WorkspaceS
     from: rounded(from, 1e6),
     at: rounded(at, 1e3),
     across: Math.max(Math.round(across * 1e3) / 1e3, 1e-3),
-    section: section && { ...section },
+    section: section && { axis: section.axis, at: section.at, flip: section.flip },
   };
 }
 

@@ -5,6 +5,7 @@ import { type ItemView, isBodyView, type PieceView } from "@/engine/contract";
 import { shownAs } from "../items";
 import type { DrawnBody, ViewContent } from "../viewport/drawn";
 import { pieceColour } from "../viewport/palette";
+import { lineOf } from "./checking";
 import { troubleOf } from "./draw-body";
 import { type MovedPlane, partingOf } from "./moved-plane";
 import { isShown } from "./piece-filter";
@@ -69,7 +70,7 @@ export function viewContentOf(state: State, dark: boolean, part: Part, moved: Mo
     hoveredCorner: hover?.corner ?? null,
     section,
     dark,
-    marks: placesOf(troubleOf(state)),
+    marks: [...placesOf(troubleOf(state)), ...(lineOf(state.checking)?.pair?.at ?? [])],
     faults: segmentsOf(troubleOf(state)),
   };
   // While a step is open all can be picked from, as soon as it is known what lies before it: until then the picture stays.

@@ -1,4 +1,5 @@
 import { createStore } from "zustand/vanilla";
+import type { FitReport } from "@/core/check";
 import type { Job, Step } from "@/core/job";
 import type { PieceFilter } from "@/core/seam";
 import type { Clip } from "@/core/sketch";
@@ -108,6 +109,8 @@ export interface WorkspaceStore {
   measuring: Measuring | null;
   /** The check that is open; null while none is. */
   checking: Checking | null;
+  /** What has come of the fits that are wanted in the job; null while that is not known. */
+  fits: FitReport[] | null;
   /** What was copied from a sketch, to be put into this or another one. */
   sketchClip: Clip | null;
   set(values: Partial<WorkspaceStore>): void;
@@ -157,6 +160,7 @@ export function createWorkspaceStore(part: string) {
     hoveredRegion: null,
     measuring: null,
     checking: null,
+    fits: null,
     set: (values) => set(values),
     edit: (editing) =>
       set({

@@ -53,6 +53,8 @@ export interface ViewSection {
   axis: "x" | "y" | "z";
   /** 0 to 1 across what is shown. */
   at: number;
+  /** Where it was asked for by a place: mm along the axis. */
+  mm?: number;
   flip: boolean;
 }
 

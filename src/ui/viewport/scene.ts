@@ -265,7 +265,7 @@ export class ViewScene {
     const axis = new Vector3(section.axis === "x" ? 1 : 0, section.axis === "y" ? 1 : 0, section.axis === "z" ? 1 : 0);
     const low = box.min.dot(axis);
     const high = box.max.dot(axis);
-    const at = low + (high - low) * section.at;
+    const at = section.mm ?? low + (high - low) * section.at;
     const sign = section.flip ? 1 : -1;
     this.clip.set(axis.multiplyScalar(sign), -sign * at);
     return [this.clip];

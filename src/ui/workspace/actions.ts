@@ -43,7 +43,7 @@ export function actionsOn(job: JobStoreHandle, workspace: WorkspaceStoreApi) {
     /** Opens a new step in the sheet; it joins the job only when it is kept. */
     begin(type: string, values: Record<string, unknown>) {
       const state = workspace.getState();
-      const step = newStep(freshStepId(part()), type, values);
+      const step = newStep(freshStepId(part(), job.store.getState().job), type, values);
       const bodies = shownFields(step).find((field) => field.kind === "bodies");
       const chosen = state.evaluation?.items.find((item) => item.id === state.selected);
       if (bodies && chosen && bodies.kind === "bodies" && hasAny(chosen, bodies.accepts))
@@ -72,7 +72,7 @@ export function actionsOn(job: JobStoreHandle, workspace: WorkspaceStoreApi) {
     cutBy(values: Record<string, unknown>) {
       const { editing, setValues } = workspace.getState();
       if (!editing) return;
-      const id = freshStepId({ ...part(), steps: [...part().steps, editing.step] });
+      const id = freshStepId({ ...part(), steps: [...part().steps, editing.step] }, job.store.getState().job);
       editPart(part().id, "Add a plane to cut with", (draft) => {
         insertBefore(draft, newStep(id, "workplane", values), editing.step.id);
       });
@@ -115,7 +115,7 @@ export function actionsOn(job: JobStoreHandle, workspace: WorkspaceStoreApi) {
       editPart(part().id, `Rename ${stepTitle(step)}`, (draft) => edits.renameStep(draft, step.id, name));
     },
     copy(step: Step) {
-      editPart(part().id, `Copy ${stepTitle(step)}`, (draft) => sheetEdits.copyStep(draft, step.id));
+      editPart(part().id, `Copy ${stepTitle(step)}`, (draft, all) => sheetEdits.copyStep(draft, step.id, all));
     },
     /** Puts a step into the group of the one above it; where that has none, both begin one. */
     groupWithAbove(step: Step) {
@@ -158,7 +158,7 @@ export function actionsOn(job: JobStoreHandle, workspace: WorkspaceStoreApi) {
     /** Sets fields of a step as a repair says: a value, or an amount to add to a length. */
     repair(repair: Repair) {
       const open = workspace.getState().editing?.step;
-      const added = repair.insert && insertedStep(part(), repair.insert, open);
+      const added = repair.insert && insertedStep(part(), repair.insert, job.store.getState().job, open);
       editPart(part().id, repair.label, (draft) => {
         for (const { step: id, set } of changesOf(repair)) {
           const step = draft.steps.find((candidate) => candidate.id === id);

@@ -69,7 +69,7 @@ export function OpenCheck() {
             {trouble}
           </p>
         ) : result ? (
-          <CheckOutcome result={result} />
+          <CheckOutcome id={check.id} result={result} />
         ) : (
           <p className="text-soft">Checking…</p>
         )}

@@ -10,6 +10,7 @@ import { useJob, usePart, useWorkspace } from "../state/context";
 import type { SaveState } from "../state/job-store";
 import { stepTitle } from "../state/step-title";
 import { DeletePart } from "./delete-part";
+import { FitMark } from "./fit-mark";
 import { RenameBox } from "./rename-box";
 import { useTheme } from "./theme";
 
@@ -58,6 +59,7 @@ export function TopBar({ stop }: { stop(): void }) {
         </IconButton>
       </div>
       <SaveMark />
+      <FitMark />
       <div className="grow" />
       <EngineMark stop={stop} />
       <div className="shrink-0">

@@ -35,12 +35,12 @@ export function ViewBar({ scene }: { scene: ViewScene | null }) {
             label="Section across"
             value={section.axis}
             options={(["x", "y", "z"] as const).map((value) => ({ value, label: `Across ${value.toUpperCase()}` }))}
-            onChange={(axis) => set({ section: { ...section, axis } })}
+            onChange={(axis) => set({ section: { axis, at: section.at, flip: section.flip } })}
           />
           <Range
             label="Section place"
             value={section.at}
-            onChange={(at) => set({ section: { ...section, at } })}
+            onChange={(at) => set({ section: { axis: section.axis, at, flip: section.flip } })}
             className="w-full"
           />
           <Toggle

@@ -1,7 +1,7 @@
 import { fail, type Trouble } from "../../errors";
 import { type MovedFace, type OffsetFault, offsetFaces } from "../../fit/offset-faces";
 import { type Body, has } from "../../items";
-import { allFaceFacts, nearest, type Shape } from "../../kernel";
+import { allFaceFacts, nearest } from "../../kernel";
 import { toMm } from "../../params";
 import type { FaceRef } from "../../references";
 import type { Knife, Preset } from "../../seam";
@@ -101,18 +101,20 @@ export function tellFits(knives: readonly Knife[], values: GapValues, context: S
 }
 
 /**
- * A solid that cuts, its faces moved out by the gap that they keep. It goes by its own name, and its shape to `owned`.
+ * A solid that cuts, its faces moved out by the gap that they keep. It goes by its own name.
  * @throws SeamError where a face cannot be moved so far, with that face.
  */
-export function withGap(body: Body, values: GapValues, context: StepContext, owned: Shape[]): Knife {
+export function withGap(body: Body, values: GapValues, context: StepContext): Knife {
   const gaps = gapsOf(body, values, context);
   const moved = gaps.flatMap((by, place): MovedFace[] => (Math.abs(by) > SAME_PLACE ? [{ place, by }] : []));
   if (moved.length === 0) return { item: body, shape: body.shape, faces: body.faces };
-  const made = offsetFaces(body, moved);
-  if ("why" in made) refuse(made, body, gaps, context);
-  owned.push(made.shape);
-  if (made.gone.length > 0) tellClosed(made.gone, body, context);
-  return { item: body, shape: made.shape, faces: made.faces };
+  const { shape, faces } = context.derived(body, ["gap", moved], (warn) => {
+    const made = offsetFaces(body, moved);
+    if ("why" in made) refuse(made, body, gaps, context);
+    if (made.gone.length > 0) tellClosed(made.gone, body, context, warn);
+    return { ...body, shape: made.shape, faces: made.faces };
+  });
+  return { item: body, shape, faces };
 }
 
 /** Gaps are kept off faces of what cuts: others are refused. */
@@ -149,7 +151,12 @@ function refuse({ why, places }: OffsetFault, body: Body, gaps: readonly number[
   });
 }
 
-function tellClosed(gone: readonly number[], body: Body, { step, nameOf, warn }: StepContext): void {
+function tellClosed(
+  gone: readonly number[],
+  body: Body,
+  { step, nameOf }: StepContext,
+  warn: (trouble: Trouble) => void,
+): void {
   const facts = allFaceFacts(body.shape);
   warn({
     code: "gap-closes",

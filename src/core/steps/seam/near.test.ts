@@ -15,7 +15,7 @@ function before(...steps: Step[]) {
   const report = built.step(steps.at(-1)!.id);
   const mended = (repair: Repair) => {
     const part = structuredClone(job.parts[0]!);
-    insertBefore(part, insertedStep(part, repair.insert!), repair.step);
+    insertBefore(part, insertedStep(part, repair.insert!, job), repair.step);
     return build({ ...job, parts: [part] });
   };
   return { report, mended };
