@@ -193,6 +193,12 @@ export const EXAMPLES: Readonly<Record<string, Steps>> = {
     { id: "u", type: "seam", preset: "union", stock: ["s", "w"] },
     { id: "o", type: "offset-faces", faces: [face("u", "w:side:x+")], distance: 12 },
   ],
+  clearance: [
+    box("a", [60, 40, 30]),
+    { id: "c", type: "cylinder", diameter: 22, height: 26, at: [0, 0, 30] },
+    { id: "u", type: "seam", preset: "union", stock: ["a", "c"] },
+    { id: "o", type: "clearance", body: ["u"], distance: 8, corners: "round" },
+  ],
   scale: [
     box("a", [60, 60, 30]),
     { id: "m", type: "move", bodies: ["a"], by: [75, 0, 0], copy: true },

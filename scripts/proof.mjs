@@ -23,6 +23,12 @@ const proofs = [
     what: "300 solids by chance with some faces moved: what is gained or lost lies beside what was there, faces keep their names, back again it is as it was",
   },
   {
+    name: "clearances",
+    file: "src/core/fit/clearance/laws.test.ts",
+    env: { PROOF_CLEARANCES: 200 },
+    what: "200 solids by chance, grown and shrunk with sharp and with round corners: sound, and the distance kept wherever it is measured",
+  },
+  {
     name: "records",
     file: "src/core/exchange/step/damage.test.ts",
     env: { PROOF_DAMAGES: 1500 },

@@ -2,6 +2,7 @@ import { evaluateAlign } from "./align/evaluate";
 import { evaluateBox } from "./box/evaluate";
 import { evaluateBringIn } from "./bring-in/evaluate";
 import { evaluateChamfer } from "./chamfer/evaluate";
+import { evaluateClearance } from "./clearance/evaluate";
 import { evaluateCone } from "./cone/evaluate";
 import { evaluateCurve } from "./curve/evaluate";
 import { evaluateCylinder } from "./cylinder/evaluate";
@@ -60,6 +61,7 @@ const EVALUATIONS = [
   evaluateBringIn,
   evaluateSeam,
   evaluateOffsetFaces,
+  evaluateClearance,
 ] as const;
 
 const BY_TYPE = new Map<string, StepEvaluation>(

@@ -2,6 +2,7 @@ import { align } from "./align/declare";
 import { box } from "./box/declare";
 import { bringIn } from "./bring-in/declare";
 import { chamfer } from "./chamfer/declare";
+import { clearance } from "./clearance/declare";
 import { cone } from "./cone/declare";
 import { curve } from "./curve/declare";
 import { cylinder } from "./cylinder/declare";
@@ -60,6 +61,7 @@ export const STEP_TYPES = [
   bringIn,
   seam,
   offsetFacesStep,
+  clearance,
 ] as const;
 
 const BY_TYPE = new Map<string, StepType>(STEP_TYPES.map((step) => [step.type, step as unknown as StepType]));

@@ -157,6 +157,12 @@ export const HELP: Readonly<Record<string, HelpPage>> = {
     example: "The trough of the cradle, opened by a quarter of a millimetre for the tube that lies in it.",
     mind: "A rounding beside a face is moved with it where “With what runs smoothly on” is set.",
   },
+  clearance: {
+    takes: "One solid, a distance, and whether corners stay sharp or are rounded.",
+    gives: "A solid of its own whose skin keeps that distance from the first everywhere; the first stays as it is.",
+    example: "A plug grown by a quarter of a millimetre, to cut its seat with.",
+    mind: "A cut that only needs a gap takes one itself: Subtract has a field for it.",
+  },
   "seam-split": {
     takes: "Stock, and cutters of any kind: planes, sheets, faces, drawings, solids.",
     gives: "All pieces, each with a number; say which stay, which go, and which are joined.",

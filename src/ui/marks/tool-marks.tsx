@@ -60,6 +60,11 @@ const DRAWN: Record<string, Drawn> = {
     line: "M3 9.500V17h14V9.500zM10 7V2.500M8.400 4.200 10 2.300l1.600 1.900",
     broken: "M3 9.500V5M17 9.500V5",
   },
+  clearance: {
+    line: "M6.500 6.500h7v7h-7z",
+    broken:
+      "M3.500 2h13a1.500 1.500 0 0 1 1.500 1.500v13a1.500 1.500 0 0 1-1.500 1.500h-13A1.500 1.500 0 0 1 2 16.500v-13A1.500 1.500 0 0 1 3.500 2z",
+  },
   "seam-split": { line: "M2.5 6h5.700v8.500H2.500zM11.8 6h5.700v8.500h-5.700z", chain: "M10 1.500v17" },
   "seam-choose": { line: `M2.5 8.5H12v8H2.5zM8 3.5h9.5v8H8z${round(10, 10, 0.7)}` },
   "seam-seat": { line: "M2.5 9.5h4V13h7V9.5h4v7.5h-15zM6.500 2.500h7V6h-7z", chain: "M10 1v8" },

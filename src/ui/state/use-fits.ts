@@ -8,14 +8,17 @@ export function useFits(): void {
   const job = useJob((state) => state.job);
   const evaluation = useWorkspace((state) => state.evaluation);
   const isOpen = useWorkspace((state) => state.editing !== null);
+  // What is to be seen comes first: the engine does one thing at a time.
+  const isIdle = useWorkspace((state) => state.engine.kind === "idle");
   useEffect(() => {
     const { set } = workspace.getState();
     if (job.fits.length === 0) {
       set({ fits: [] });
       return;
     }
-    if (isOpen || !evaluation) return;
+    if (isOpen) return;
     set({ fits: null });
+    if (!evaluation || !isIdle) return;
     let over = false;
     engines()
       .ask("fits", { job })
@@ -31,5 +34,5 @@ export function useFits(): void {
     return () => {
       over = true;
     };
-  }, [job, evaluation, isOpen, engines, workspace]);
+  }, [job, evaluation, isOpen, isIdle, engines, workspace]);
 }

@@ -1,9 +1,9 @@
 import { beforeAll, expect, test } from "vitest";
 import type { Body } from "../../items";
-import { areaOf, facesOf, freeShape, KernelFault, leastGap, meetingsOf, pointOnFace, volumeOf } from "../../kernel";
+import { areaOf, facesOf, freeShape, leastGap, meetingsOf, pointOnFace, volumeOf } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/library/node";
-import { type Division, divideAll } from "../../seam";
-import { buildSteps } from "../../testing/harness";
+import { bossedBody } from "../../testing/trust/bossed-body";
+import { common } from "../../testing/trust/common";
 import { Random } from "../../testing/trust/random";
 import type { MovedFace } from "./moved";
 import { type Offset, offsetFaces, originOf } from "./offset-faces";
@@ -13,52 +13,6 @@ beforeAll(loadNodeKernel);
 /** How many bodies are tried: a sample on every run, all of them by `npm run proof`. */
 const BODIES = Number(process.env.PROOF_OFFSETS ?? 8);
 const SEED = Number(process.env.PROOF_SEED ?? 7300);
-
-/** A block with bosses and pockets by chance, some of them leaning. */
-function bodyBy(random: Random): { body: Body; steps: Record<string, unknown>[] } {
-  const size = (low: number, high: number) => Math.round(random.between(low, high) * 100) / 100;
-  const steps: Record<string, unknown>[] = [{ id: "a", type: "box", size: [60, 50, 20] }];
-  let last = "a";
-  const count = random.whole(1, 3);
-  for (let i = 0; i < count; i++) {
-    const at = [size(-18, 18), size(-14, 14), size(8, 16)];
-    const id = `t${i}`;
-    steps.push(
-      random.pick([
-        { id, type: "box", size: [size(6, 20), size(6, 20), size(8, 16)], at },
-        { id, type: "cylinder", diameter: size(5, 18), height: size(8, 16), at },
-        { id, type: "cone", diameter: size(10, 20), top: size(3, 8), height: size(8, 16), at },
-        { id, type: "sphere", diameter: size(8, 16), at },
-      ]),
-    );
-    if (random.chance(0.3))
-      steps.push({ id: `m${i}`, type: "move", bodies: [id], turn: size(-20, 20), axis: random.pick(["x", "y"]) });
-    const preset = random.pick(["union", "subtract"]);
-    const roles = preset === "union" ? { stock: [last, id] } : { stock: [last], cutters: [id], keepCutters: false };
-    steps.push({ id: `s${i}`, type: "seam", preset, ...roles });
-    last = `s${i}`;
-  }
-  const built = buildSteps(...steps);
-  return { body: built.bodies.find(({ id }) => id.startsWith(`${last}:`))!, steps };
-}
-
-/** What two bodies have in common, mm³; null where they lie too near to each other to be divided. */
-function common(one: Body, other: Body): number | null {
-  let division: Division;
-  try {
-    division = divideAll([one, other]);
-  } catch (cause) {
-    if (cause instanceof KernelFault && !cause.fatal) return null;
-    throw cause;
-  }
-  try {
-    return division.pieces
-      .filter(({ stock }) => stock.length === 2)
-      .reduce((sum, { shape }) => sum + volumeOf(shape), 0);
-  } finally {
-    division.free();
-  }
-}
 
 /** Which faces meet, by name. */
 const pairsOf = ({ shape, faces }: Body): string =>
@@ -93,7 +47,7 @@ test(`${BODIES} bodies by chance: faces moved out gain what they pass, moved in 
   const counts = { made: 0, told: 0 };
   for (let i = 0; i < BODIES; i++) {
     const random = new Random(SEED + i);
-    const { body, steps } = bodyBy(random);
+    const { body, steps } = bossedBody(random);
     const by = random.pick([1e-3, 0.05, 0.5, 1.5]) * random.pick([1, -1]);
     const moved = facesOf(body.shape).flatMap((_, place): MovedFace[] => (random.chance(0.35) ? [{ place, by }] : []));
     if (moved.length === 0) moved.push({ place: random.whole(0, body.faces.length - 1), by });

@@ -8,6 +8,8 @@ import { normalNear } from "./distance";
 type Bend = "outwards" | "inwards" | "smooth";
 
 interface Meeting {
+  /** The edge, by place. */
+  edge: number;
   faces: [number, number];
   bend: Bend;
 }
@@ -33,7 +35,7 @@ export function meetingsOf(shape: Shape): Meeting[] {
       const [one, other] = sides;
       if (point || one === undefined || other === undefined || one === other) return [];
       const bend = bendOf(shape, one, inwardsFrom(faces[other]!, handles[place]!, [0.5])[0]);
-      return bend ? [{ faces: [one, other], bend }] : [];
+      return bend ? [{ edge: place, faces: [one, other], bend }] : [];
     });
     known.set(shape, meetings);
   }

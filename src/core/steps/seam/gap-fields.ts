@@ -1,9 +1,10 @@
 import * as z from "zod";
 import { lengthField } from "../../params";
-import { faceRefSchema } from "../../references";
+import { faceRefSchema, itemRef } from "../../references";
 import type { Field, FieldCondition } from "../declare";
 import { setsChoice, setsField, whenSet } from "../shared/sets";
 
+const touchField = z.array(itemRef).max(100).default([]);
 const facesField = z.array(faceRefSchema).max(500).default([]);
 
 const fitField = (of: string) =>
@@ -23,6 +24,8 @@ export const gapValues = {
   gap2: lengthField().default(0).describe("mm"),
   gapFaces3: facesField.describe("three: faces of the cutters that keep the third gap"),
   gap3: lengthField().default(0).describe("mm"),
+  gapTouch2: touchField.describe("two, three: bodies; faces of the cutters that touch them keep the second gap, too"),
+  gapTouch3: touchField.describe("three: bodies; faces of the cutters that touch them keep the third gap, too"),
   gapFit: fitField("the cutters"),
   gapFit2: fitField("the second gap"),
   gapFit3: fitField("the third gap"),
@@ -52,6 +55,14 @@ export const gapFields: Field[] = [
         accepts: "any",
         min: 0,
         rules: true,
+        when,
+      },
+      {
+        key: `gapTouch${n}`,
+        kind: "bodies",
+        label: `And faces that touch`,
+        accepts: ["closed", "skin"],
+        min: 0,
         when,
       },
       { key: `gap${n}`, kind: "length", label: `${word} gap`, when, processes: true },

@@ -267,3 +267,43 @@ describe("a fit by ISO 286: drawn at the middle of the limits, which are told", 
     expect(warnings).toContainEqual(expect.objectContaining({ code: "fit-unused", field: "gapFit" }));
   });
 });
+
+describe("faces that touch another body", () => {
+  // A tool that stands on a shelf and leans against a wall; the shelf is wider than it, the wall is not.
+  const tool = { id: "c", type: "box", size: [20, 16, 30] };
+  const shelf = { id: "f", type: "box", size: [40, 40, 5], at: [0, 0, -5] };
+  const wall = { id: "w", type: "box", size: [5, 10, 40], at: [12.5, 0, 0] };
+  const volume = (more: Step) => {
+    const built = buildSteps(block, tool, shelf, wall, seam(more));
+    expect(built.step("s").error?.message).toBeUndefined();
+    return volumeOfStep(built, "s");
+  };
+
+  test("keep a gap of their own, without being picked", () => {
+    expect(volume({ gap: 0.25, gaps: "two", gapTouch2: ["f"], gap2: 1 })).toBeCloseTo(WHOLE - 20.5 * 16.5 * 21, 6);
+    const both = { gap: 0.25, gaps: "three", gapTouch2: ["f"], gap2: 0, gapTouch3: ["w"], gap3: 1 };
+    expect(volume(both)).toBeCloseTo(WHOLE - 21.25 * 16.5 * 20, 6);
+  });
+
+  test("one that is picked itself keeps what it is picked for", () => {
+    const of = { gap: 0, gaps: "three", gapTouch2: ["f"], gap2: 1, gapFaces3: [face("side:z-")], gap3: 2 };
+    expect(volume(of)).toBeCloseTo(WHOLE - 20 * 16 * 22, 6);
+  });
+
+  test("what it touches along an edge only is not touched; a face that touches bodies of two sets is told", () => {
+    const beside = { id: "e", type: "box", size: [10, 10, 10], at: [15, 0, -10] };
+    const edge = buildSteps(block, tool, beside, seam({ gaps: "two", gapTouch2: ["e"], gap2: 1 }));
+    expect(volumeOfStep(edge, "s")).toBeCloseTo(WHOLE - 20 * 16 * 20, 6);
+    const more = { id: "e", type: "box", size: [4, 4, 5], at: [0, 0, -5] };
+    const twice = buildSteps(
+      block,
+      tool,
+      shelf,
+      more,
+      seam({ gaps: "three", gapTouch2: ["f"], gapTouch3: ["e"], gap3: 1 }),
+    );
+    expect(twice.step("s").error).toMatchObject({ code: "touches-twice", field: "gapTouch3" });
+    const picked = { gaps: "three", gapTouch2: ["f"], gapTouch3: ["e"], gap3: 1, gapFaces3: [face("side:z-")] };
+    expect(buildSteps(block, tool, shelf, more, seam(picked)).step("s").error).toBeUndefined();
+  });
+});

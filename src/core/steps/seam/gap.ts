@@ -1,4 +1,5 @@
 import { fail, type Trouble } from "../../errors";
+import { pairOf } from "../../fit/audit";
 import { type MovedFace, type OffsetFault, offsetFaces } from "../../fit/offset-faces";
 import { type Body, has } from "../../items";
 import { allFaceFacts, nearest } from "../../kernel";
@@ -21,6 +22,8 @@ export interface GapValues {
   gap2: number;
   gapFaces3: FaceRef[];
   gap3: number;
+  gapTouch2: string[];
+  gapTouch3: string[];
   gapFit: string;
   gapFit2: string;
   gapFit3: string;
@@ -34,6 +37,8 @@ export const whatGap = (values: Pick<GapValues, Exclude<keyof GapValues, "preset
   values.gap2,
   values.gapFaces3,
   values.gap3,
+  values.gapTouch2,
+  values.gapTouch3,
   values.gapFit,
   values.gapFit2,
   values.gapFit3,
@@ -43,9 +48,23 @@ export const whatGap = (values: Pick<GapValues, Exclude<keyof GapValues, "preset
 const setsOf = (values: GapValues) =>
   firstSets(
     [
-      { refs: [], gap: values.gap, fit: values.gapFit, field: "gap", fitField: "gapFit" },
-      { refs: values.gapFaces2, gap: values.gap2, fit: values.gapFit2, field: "gapFaces2", fitField: "gapFit2" },
-      { refs: values.gapFaces3, gap: values.gap3, fit: values.gapFit3, field: "gapFaces3", fitField: "gapFit3" },
+      { refs: [], touch: [], gap: values.gap, fit: values.gapFit, field: "gap", fitField: "gapFit" },
+      {
+        refs: values.gapFaces2,
+        touch: values.gapTouch2,
+        gap: values.gap2,
+        fit: values.gapFit2,
+        field: "gapFaces2",
+        fitField: "gapFit2",
+      },
+      {
+        refs: values.gapFaces3,
+        touch: values.gapTouch3,
+        gap: values.gap3,
+        fit: values.gapFit3,
+        field: "gapFaces3",
+        fitField: "gapFit3",
+      },
     ],
     values.gaps,
   );
@@ -66,10 +85,47 @@ const gapsOf = (body: Body, values: GapValues, context: StepContext): number[] =
 function keptBy(body: Body, values: GapValues, context: StepContext) {
   const sets = setsOf(values);
   const chosen = sets.map(({ refs, field }, value) => ({ refs, value, field }));
-  const own = [...valuesOfFaces(chosen, context)].find(([{ id }]) => id === body.id)?.[1];
+  const picked = [...valuesOfFaces(chosen, context)].find(([{ id }]) => id === body.id)?.[1];
+  const own = new Map([...touching(body, sets, picked ?? new Map(), context), ...(picked ?? [])]);
   return body.faces.map((_, place) => {
-    const { gap, fit, fitField } = sets[own?.get(place) ?? 0]!;
+    const { gap, fit, fitField } = sets[own.get(place) ?? 0]!;
     return { gap: toMm(gap), fit: fit.trim() === "" ? null : { text: fit.trim(), field: fitField } };
+  });
+}
+
+/**
+ * The faces of a body, by place, that touch bodies, and the set whose bodies those are. What is picked comes before them.
+ * @throws SeamError where a face touches bodies of two sets
+ */
+function touching(
+  body: Body,
+  sets: ReturnType<typeof setsOf>,
+  picked: ReadonlyMap<number, number>,
+  context: StepContext,
+): Map<number, number> {
+  const found = new Map<number, number>();
+  for (const [set, { touch, field }] of sets.entries())
+    for (const other of context.bodies(touch)) {
+      if (other.id === body.id) continue;
+      const { contact, overlap, faces } = pairOf(body, other);
+      // Along an edge or in a point nothing is touched by a face.
+      if (!overlap && !contact) continue;
+      for (const place of faces[0]) {
+        if (picked.has(place)) continue;
+        const before = found.get(place);
+        if (before !== undefined && before !== set) refuseBoth(body, place, field, context);
+        found.set(place, set);
+      }
+    }
+  return found;
+}
+
+function refuseBoth(body: Body, place: number, field: string, { step, nameOf }: StepContext): never {
+  fail("touches-twice", `A face of ${nameOf(body.id)} touches bodies of two sets. Pick it by itself for one of them.`, {
+    step,
+    field: field.replace("Faces", "Touch"),
+    bodies: [body.id],
+    faces: [{ body: body.id, face: body.faces[place]! }],
   });
 }
 

@@ -1,0 +1,1 @@
+export { type Clearance, type ClearanceFault, type Corners, clearanceCopy } from "./clearance";

@@ -1,0 +1,101 @@
+import { fail } from "../../errors";
+import { type ClearanceFault, clearanceCopy } from "../../fit/clearance";
+import type { Body } from "../../items";
+import { has } from "../../items/kinds";
+import { allFaceFacts, freeShape } from "../../kernel";
+import { faceNamesOf } from "../../naming";
+import { toMm } from "../../params";
+import { SAME_PLACE } from "../../tolerance";
+import { formatDeviation, formatLength } from "../../units";
+import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
+import { largestThat } from "../shared/largest";
+import { clearance } from "./declare";
+
+type Values = ValuesOf<typeof clearance>;
+
+export const evaluateClearance = evaluates(clearance, {
+  weighed: () => true,
+  evaluate(values, context) {
+    const { step } = context;
+    const [body] = context.bodies(values.body);
+    if (!body || !has(body, "closed")) fail("nothing-picked", "Pick the solid to copy.", { step, field: "body" });
+    const by = toMm(values.distance);
+    if (Math.abs(by) < SAME_PLACE)
+      fail("no-distance", "The copy would be as the solid is. Give a distance.", { step, field: "distance" });
+    const made = clearanceCopy(body, by, values.corners);
+    if ("why" in made) refuse(made, body, by, values, context);
+    tellGone(made.gone, body, context);
+    const faces = faceNamesOf(
+      made.shape,
+      made.from.map((name) => `${step}:off:${name}`),
+    );
+    return {
+      made: [
+        { id: `${step}:copy`, kind: "solid", shape: made.shape, faces, hint: { from: body.id, text: "Clearance" } },
+      ],
+      used: [],
+      ...(made.within > SAME_PLACE
+        ? {
+            told: [
+              {
+                code: "clearance-within",
+                message: `Rounded corners keep the distance to within ${formatDeviation(made.within)}, as it was measured.`,
+                step,
+              },
+            ],
+          }
+        : {}),
+    };
+  },
+});
+
+/** @throws SeamError with the faces to blame, and what would do. */
+function refuse({ why, places }: ClearanceFault, body: Body, by: number, values: Values, context: StepContext): never {
+  const { step } = context;
+  const name = context.nameOf(body.id);
+  const fits = (size: number, corners: Values["corners"]) => {
+    const made = clearanceCopy(body, Math.sign(by) * size, corners);
+    if ("why" in made) return false;
+    freeShape(made.shape);
+    return true;
+  };
+  const sharp = why === "round" && fits(Math.abs(by), "sharp");
+  const most = sharp ? null : largestThat((size) => fits(size, values.corners), Math.abs(by), 4);
+  const sentence = {
+    ends: `At a distance of ${formatLength(by)} a radius of ${name} is used up, or a surface ends with its face.`,
+    open: `At a distance of ${formatLength(by)} faces of ${name} do not meet any more.`,
+    nothing: `At a distance of ${formatLength(by)} nothing is left of ${name}.`,
+    apart: `At a distance of ${formatLength(by)} ${name} falls apart.`,
+    undivided: `Where the faces of ${name} meet at a distance of ${formatLength(by)} cannot be found. Take a little more or less.`,
+    round: `Corners of ${name} cannot be rounded with ${formatLength(Math.abs(by))}.`,
+    uneven: `At a distance of ${formatLength(by)} the copy of ${name} does not keep it everywhere.`,
+  }[why];
+  const at = allFaceFacts(body.shape)[places[0] ?? -1]?.centre;
+  const smaller = most === null ? null : Math.sign(by) * most;
+  fail(`clearance-${why}`, smaller === null ? sentence : `${sentence} Up to ${formatLength(smaller)} fits.`, {
+    step,
+    field: "distance",
+    bodies: [body.id],
+    faces: places.map((place) => ({ body: body.id, face: body.faces[place]! })),
+    ...(at ? { at: [...at] as [number, number, number] } : {}),
+    ...(sharp ? { repair: { label: "Leave the corners sharp", step, set: { corners: "sharp" } } } : {}),
+    ...(smaller === null
+      ? {}
+      : { repair: { label: `Make it ${formatLength(smaller)}`, step, set: { distance: smaller } } }),
+  });
+}
+
+/** Faces of which nothing is left in the copy are told: a slot that closes is one. */
+function tellGone(gone: readonly number[], body: Body, context: StepContext): void {
+  if (gone.length === 0) return;
+  const facts = allFaceFacts(body.shape);
+  const places = gone.map((place) => [...facts[place]!.centre] as [number, number, number]);
+  context.warn({
+    code: "faces-gone",
+    message: `${gone.length === 1 ? "A face" : `${gone.length} faces`} of ${context.nameOf(body.id)} ${gone.length === 1 ? "has" : "have"} no place in the copy: a slot or a step narrower than the distance is gone.`,
+    step: context.step,
+    bodies: [body.id],
+    at: places[0]!,
+    ...(places.length > 1 ? { places: places.slice(1) } : {}),
+  });
+}
