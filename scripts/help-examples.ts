@@ -193,6 +193,11 @@ export const EXAMPLES: Readonly<Record<string, Steps>> = {
     { id: "u", type: "seam", preset: "union", stock: ["s", "w"] },
     { id: "o", type: "offset-faces", faces: [face("u", "w:side:x+")], distance: 12 },
   ],
+  "replace-face": [
+    { id: "v", type: "cylinder", diameter: 60, height: 70 },
+    box("a", [40, 24, 24], { at: [58, 0, 24] }),
+    { id: "o", type: "replace-face", face: [face("a", "a:side:x-")], by: "face", onto: [face("v", "v:side")] },
+  ],
   clearance: [
     box("a", [60, 40, 30]),
     { id: "c", type: "cylinder", diameter: 22, height: 26, at: [0, 0, 30] },

@@ -29,6 +29,12 @@ const proofs = [
     what: "200 solids by chance, grown and shrunk with sharp and with round corners: sound, and the distance kept wherever it is measured",
   },
   {
+    name: "replaced",
+    file: "src/core/fit/replace-face/laws.test.ts",
+    env: { PROOF_REPLACED: 300 },
+    what: "300 flat faces of solids by chance taken to planes beside them: what differs lies between the two, and back again it is as it was",
+  },
+  {
     name: "records",
     file: "src/core/exchange/step/damage.test.ts",
     env: { PROOF_DAMAGES: 1500 },

@@ -19,6 +19,7 @@ import { evaluateOffsetSheetStep } from "./offset-sheet/evaluate";
 import { evaluatePattern } from "./pattern/evaluate";
 import { evaluatePipe } from "./pipe/evaluate";
 import { evaluateRemove } from "./remove/evaluate";
+import { evaluateReplaceFace } from "./replace-face/evaluate";
 import { evaluateRevolve } from "./revolve/evaluate";
 import { evaluateScaleStep } from "./scale/evaluate";
 import { evaluateSeam } from "./seam/evaluate";
@@ -61,6 +62,7 @@ const EVALUATIONS = [
   evaluateBringIn,
   evaluateSeam,
   evaluateOffsetFaces,
+  evaluateReplaceFace,
   evaluateClearance,
 ] as const;
 

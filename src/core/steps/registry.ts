@@ -19,6 +19,7 @@ import { offsetSheetStep } from "./offset-sheet/declare";
 import { pattern } from "./pattern/declare";
 import { pipe } from "./pipe/declare";
 import { remove } from "./remove/declare";
+import { replaceFaceStep } from "./replace-face/declare";
 import { revolve } from "./revolve/declare";
 import { scaleStep } from "./scale/declare";
 import { seam } from "./seam/declare";
@@ -61,6 +62,7 @@ export const STEP_TYPES = [
   bringIn,
   seam,
   offsetFacesStep,
+  replaceFaceStep,
   clearance,
 ] as const;
 

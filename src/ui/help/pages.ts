@@ -157,6 +157,12 @@ export const HELP: Readonly<Record<string, HelpPage>> = {
     example: "The trough of the cradle, opened by a quarter of a millimetre for the tube that lies in it.",
     mind: "A rounding beside a face is moved with it where “With what runs smoothly on” is set.",
   },
+  "replace-face": {
+    takes: "A face of a solid, and what it goes to: a face of another body, a sheet, or a plane.",
+    gives: "The same solid, reaching to that surface; the faces beside run on, or are cut back, to meet it.",
+    example: "The end of a beam, taken to the round wall of the vessel that it is welded to.",
+    mind: "A face that it goes to is run on along its own surface. A sheet is taken as it lies.",
+  },
   clearance: {
     takes: "One solid, a distance, and whether corners stay sharp or are rounded.",
     gives: "A solid of its own whose skin keeps that distance from the first everywhere; the first stays as it is.",

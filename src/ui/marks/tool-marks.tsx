@@ -60,6 +60,10 @@ const DRAWN: Record<string, Drawn> = {
     line: "M3 9.500V17h14V9.500zM10 7V2.500M8.400 4.200 10 2.300l1.600 1.900",
     broken: "M3 9.500V5M17 9.500V5",
   },
+  "replace-face": {
+    line: "M3 7.500V17h14V7.500C13 2 7 2 3 7.500z",
+    broken: "M3 10.500h14",
+  },
   clearance: {
     line: "M6.500 6.500h7v7h-7z",
     broken:

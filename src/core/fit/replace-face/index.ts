@@ -1,0 +1,1 @@
+export { type Onto, type ReplaceFault, replaceFace } from "./replace-face";
