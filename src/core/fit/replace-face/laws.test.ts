@@ -32,7 +32,16 @@ const onto = (origin: Vec3, normal: Vec3) => () => ({ shape: makePlaneFace(origi
 
 /** Which faces meet, by name. */
 const pairsOf = ({ shape, faces }: Body): string =>
-  [...new Set(meetingsOf(shape).map(({ faces: pair }) => pair.map((place) => faces[place]).sort().join(" ")))]
+  [
+    ...new Set(
+      meetingsOf(shape).map(({ faces: pair }) =>
+        pair
+          .map((place) => faces[place])
+          .sort()
+          .join(" "),
+      ),
+    ),
+  ]
     .sort()
     .join();
 
