@@ -83,6 +83,16 @@ test("below 0 it presses into what is left", () => {
   expect(volume / (WHOLE - Math.PI * 8.985 ** 2 * 40)).toBeCloseTo(1, 9);
 });
 
+test("pressing leaves the mouth of a pocket open, and a slot open at its ends", () => {
+  const pocket = cut({ type: "box", size: [20, 16, 8], at: [0, 0, 12] }, { gap: -0.015 });
+  expect(pocket.volume).toBeCloseTo(WHOLE - 19.97 * 15.97 * 7.985, 6);
+  const slot = cut({ type: "box", size: [20, 60, 8], at: [0, 0, 12] }, { gap: -0.015 });
+  expect(slot.volume).toBeCloseTo(WHOLE - 19.97 * 60 * 7.985, 6);
+  // A face that only lies in the plane of another one elsewhere is no mouth.
+  const inside = cut({ type: "box", size: [20, 16, 8], at: [0, 0, -4] }, { gap: -0.5 });
+  expect(inside.volume).toBeCloseTo(WHOLE - 19 * 15 * 7, 6);
+});
+
 test("a gap that closes a slot of the tool: told, with its place; what was a slot is cut, too", () => {
   const steps = [
     block,

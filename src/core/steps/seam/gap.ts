@@ -1,5 +1,6 @@
 import { fail, type Trouble } from "../../errors";
 import { pairOf } from "../../fit/audit";
+import { flushFaces } from "../../fit/flush";
 import { type MovedFace, type OffsetFault, offsetFaces } from "../../fit/offset-faces";
 import { type Body, has } from "../../items";
 import { allFaceFacts, nearest } from "../../kernel";
@@ -160,8 +161,11 @@ export function tellFits(knives: readonly Knife[], values: GapValues, context: S
  * A solid that cuts, its faces moved out by the gap that they keep. It goes by its own name.
  * @throws SeamError where a face cannot be moved so far, with that face.
  */
-export function withGap(body: Body, values: GapValues, context: StepContext): Knife {
-  const gaps = gapsOf(body, values, context);
+export function withGap(body: Body, stock: readonly Body[], values: GapValues, context: StepContext): Knife {
+  const asked = gapsOf(body, values, context);
+  // What presses must not close the mouth of what is cut out.
+  const mouths = asked.some((gap) => gap < 0) ? flushFaces(body, stock) : new Set<number>();
+  const gaps = asked.map((gap, place) => (gap < 0 && mouths.has(place) ? 0 : gap));
   const moved = gaps.flatMap((by, place): MovedFace[] => (Math.abs(by) > SAME_PLACE ? [{ place, by }] : []));
   if (moved.length === 0) return { item: body, shape: body.shape, faces: body.faces };
   const { shape, faces } = context.derived(body, ["gap", moved], (warn) => {

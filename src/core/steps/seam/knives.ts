@@ -54,7 +54,7 @@ export function knivesOf(values: CutterValues, stock: Body[], context: StepConte
     if (has(item, "skin") && values.runSheets && openPlaces(item.shape).length > 0)
       return runOnSheet(item, stock, owned, context);
     if (has(item, "closed") && has(item, "body") && gap && !stockIds.has(item.id))
-      return withGap(item, values, context);
+      return withGap(item, stock, values, context);
     if (has(item, "body")) return { item, shape: item.shape, faces: item.faces, turns: outwardTurns(item) };
     if (has(item, "plane")) return planeKnife(item, stock, owned);
     if (!has(item, "drawn"))

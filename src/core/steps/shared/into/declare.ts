@@ -1,4 +1,5 @@
 import * as z from "zod";
+import { lengthField } from "../../../params";
 import { itemRef } from "../../../references";
 import type { Field } from "../../declare";
 
@@ -16,11 +17,15 @@ export const intoFields = {
     .max(500)
     .default([])
     .describe("The bodies that it is joined to, cut out of, or kept within"),
+  intoGap: lengthField()
+    .default(0)
+    .describe("cut: kept between what cuts, as it is drawn, and what is left, mm; below 0 it presses into it"),
 };
 
 export interface Values {
   into: Into;
   targets: string[];
+  intoGap: number;
   as: "solid" | "sheet";
 }
 
@@ -46,6 +51,17 @@ export const INTO_FORM: Field[] = [
     min: 1,
     when: [
       { key: "into", is: ["join", "cut", "common"] },
+      { key: "as", is: ["solid"] },
+    ],
+  },
+  {
+    key: "intoGap",
+    kind: "length",
+    label: "Gap",
+    help: "What is left keeps this far off what is drawn, all round",
+    processes: true,
+    when: [
+      { key: "into", is: ["cut"] },
       { key: "as", is: ["solid"] },
     ],
   },

@@ -1,12 +1,15 @@
 import { fail } from "../../../errors";
-import type { Body } from "../../../items";
+import { type Body, isBody } from "../../../items";
 import { freeShape } from "../../../kernel";
+import { toMm } from "../../../params";
 import { type Division, divideAll, divideEach, missesBy, presetFate, reachesAny, settleFates } from "../../../seam";
+import { SAME_PLACE } from "../../../tolerance";
 import { formatLength } from "../../../units";
 import type { StepContext, StepOutcome } from "../../evaluation";
 import { settleBodies } from "../../seam/bodies";
 import { tellApart, tellReach } from "../../seam/tell";
 import { goesInto, type Into, type Values } from "./declare";
+import { grownBy, leastGap } from "./gap";
 
 /** The bodies that the solids go into. @throws SeamError when none is picked. */
 export function targetsOf(values: Values, context: StepContext): Body[] {
@@ -21,18 +24,23 @@ export function targetsOf(values: Values, context: StepContext): Body[] {
 
 /** Puts solids where they go. Those that go into others are kept with the result, to be repeated. @throws SeamError */
 export function putInto(
-  values: Pick<Values, "into" | "as">,
+  values: Pick<Values, "into" | "as"> & Partial<Pick<Values, "intoGap">>,
   targets: readonly Body[],
   made: Body[],
   context: StepContext,
 ): StepOutcome {
   if (!goesInto(values)) return { made, used: [] };
+  const gap = values.into === "cut" ? toMm(values.intoGap ?? 0) : 0;
+  let tools = made;
   try {
+    if (Math.abs(gap) > SAME_PLACE) tools = grownBy(made, targets, gap, context);
     const { into } = values;
-    const outcome = into === "cut" ? cutOut(targets, made, context) : combined(into, targets, made, context);
-    return { ...outcome, tools: made };
+    const outcome = into === "cut" ? cutOut(targets, tools, context) : combined(into, targets, tools, context);
+    const told = tools === made ? [] : leastGap(made, outcome.made.filter(isBody), gap, context);
+    if (tools !== made) for (const tool of made) freeShape(tool.shape);
+    return { ...outcome, tools, ...(told.length > 0 ? { told } : {}) };
   } catch (cause) {
-    for (const tool of made) freeShape(tool.shape);
+    for (const tool of new Set([...made, ...tools])) freeShape(tool.shape);
     throw cause;
   }
 }
