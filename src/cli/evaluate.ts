@@ -1,8 +1,8 @@
 import { mkdir, stat, writeFile } from "node:fs/promises";
 import path from "node:path";
-import { type BodyReport, reportBody } from "@/core/check";
+import { type BodyReport, type FitReport, fitsOf, reportBody } from "@/core/check";
 import { fail, SeamError } from "@/core/errors";
-import { ENGINE_VERSION, evaluateJob, type PartResult, ResultCache, warnOfPinches } from "@/core/evaluate";
+import { askedFits, ENGINE_VERSION, evaluateJob, type PartResult, ResultCache, warnOfPinches } from "@/core/evaluate";
 import { OUT_FORMATS, outItems, takes, writeItems } from "@/core/exchange";
 import { hashBytes } from "@/core/hash";
 import { type Body, isBody } from "@/core/items";
@@ -16,8 +16,10 @@ interface Options {
   out: string;
   tolerance: string;
   report?: string;
+  /** Only these parts, by name or id. */
+  part?: string[];
   /** The formats that are asked for, by their ids. */
-  [format: string]: string | boolean | undefined;
+  [format: string]: string | boolean | string[] | undefined;
 }
 
 /** What made a report: results are the same for the same version and engine. */
@@ -84,10 +86,14 @@ async function evaluateFile(file: string, options: Options, tolerance: number, o
   await loadNodeKernel();
   const parts = [];
   let failed = false;
+  let fits: FitReport[] = [];
   const cache = new ResultCache();
+  const wanted = partsOf(job, options.part);
   try {
-    const results = evaluateJob(job, { cache, file: (id) => files.get(id) });
-    for (const part of job.parts) {
+    const results = evaluateJob(job, { cache, file: (id) => files.get(id) }, wanted);
+    fits = fitsOf(askedFits(job, (id) => results.get(id) ?? null));
+    failed ||= fits.some(({ holds }) => holds !== true);
+    for (const part of wanted) {
       const result = results.get(part.id)!;
       failed ||= result.steps.some((step) => step.state === "failed" || step.state === "waiting");
       const bodies = result.bench.flatMap(({ item, name, lacks }) =>
@@ -110,7 +116,21 @@ async function evaluateFile(file: string, options: Options, tolerance: number, o
   } finally {
     cache.clear();
   }
-  return { report: { program: PROGRAM, job: job.name, parts }, code: failed ? 1 : 0 };
+  const told = fits.map(({ names: [one, other], holds, words }) => ({ one, other, holds, words }));
+  const report = { program: PROGRAM, job: job.name, parts, ...(told.length > 0 ? { fits: told } : {}) };
+  return { report, code: failed ? 1 : 0 };
+}
+
+/** The parts of a job that are asked for: all of them, or those of these names or ids. @throws SeamError `part-unknown` */
+function partsOf({ parts }: Job, asked: readonly string[] | undefined): readonly Part[] {
+  if (!asked) return parts;
+  const known = parts.map(({ name }) => `“${name}”`).join(", ");
+  const found = asked.map(
+    (word) =>
+      parts.find(({ id, name }) => id === word || name === word) ??
+      fail("part-unknown", `There is no part “${word}” in this job. It has ${known}.`),
+  );
+  return parts.filter((part) => found.includes(part));
 }
 
 /** The faces of a body: each with its name, what kind of surface it is, and what that has. */

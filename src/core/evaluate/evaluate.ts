@@ -12,10 +12,10 @@ export function evaluatePart(job: Job, part: Part, options: EvaluateOptions): Pa
   return new JobRun(job, options).build(part, options);
 }
 
-/** Builds all parts of a job over one cache, each after those that it brings something in from; by id, in the order of the job. */
-export function evaluateJob(job: Job, options: Shared): Map<string, PartResult> {
+/** Builds parts of a job, all where none are named, over one cache, each after those that it brings something in from; by id, in their order. */
+export function evaluateJob(job: Job, options: Shared, parts: readonly Part[] = job.parts): Map<string, PartResult> {
   const run = new JobRun(job, options);
-  return new Map(job.parts.map((part) => [part.id, run.take(part)] as const));
+  return new Map(parts.map((part) => [part.id, run.take(part)] as const));
 }
 
 /** What goes for all parts of a job alike. */

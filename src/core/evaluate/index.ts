@@ -1,3 +1,4 @@
+export { askedFits } from "./asked-fits";
 export type { BenchItem } from "./bench";
 export * from "./cache";
 export * from "./dependants";

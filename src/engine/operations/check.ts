@@ -1,8 +1,7 @@
 import { type CheckedBody, checkType, runCheck } from "@/core/check";
-import type { PartResult } from "@/core/evaluate";
+import { askedFits, type PartResult } from "@/core/evaluate";
 import { has } from "@/core/items";
 import { scopeOf } from "@/core/job";
-import { askedFits } from "./asked-fits";
 import type { Operation } from "./operation";
 
 /** Runs a check on all bodies of a part, as they are shown; of the whole job, where the check is asked for that. */

@@ -1,6 +1,5 @@
 import { fitsOf } from "@/core/check";
-import type { PartResult } from "@/core/evaluate";
-import { askedFits } from "./asked-fits";
+import { askedFits, type PartResult } from "@/core/evaluate";
 import type { Operation } from "./operation";
 
 /** Holds the bodies of a job against every fit that is wanted of them. */

@@ -1,9 +1,9 @@
-import type { AskedFit, FitEnd } from "@/core/check";
-import type { PartResult } from "@/core/evaluate";
-import { type WantedFit, wantedFitSchema } from "@/core/fit/audit";
-import { isBody } from "@/core/items";
-import { type Job, scopeOf } from "@/core/job";
-import { resolveQuantities } from "@/core/params";
+import type { AskedFit, FitEnd } from "../check";
+import { type WantedFit, wantedFitSchema } from "../fit/audit";
+import { isBody } from "../items";
+import { type Job, scopeOf } from "../job";
+import { resolveQuantities } from "../params";
+import type { PartResult } from "./types";
 
 /** The fits that are wanted in a job, with the bodies that they mean now. @param built what came of a part; null where it is not built */
 export function askedFits(job: Job, built: (part: string) => PartResult | null): AskedFit[] {
