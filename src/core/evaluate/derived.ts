@@ -1,5 +1,6 @@
 import { type Deviation, tellDeviation, withDeviation } from "../deviation";
 import type { Trouble } from "../errors";
+import { hashValue } from "../hash";
 import type { Body } from "../items";
 import { identityOf } from "../kernel";
 import type { ResultCache } from "./cache";
@@ -22,7 +23,8 @@ export function derived(
   warn: (trouble: Trouble) => void,
   make: (warn: (trouble: Trouble) => void) => Body,
 ): Body {
-  const key = `of ${tokenOf(identityOf(of.shape))} ${JSON.stringify(words)}`;
+  // What was brought in is of the very same shape, under names of its own.
+  const key = `of ${tokenOf(identityOf(of.shape))} ${hashValue([of.id, of.faces, words])}`;
   let result = cache.get(key);
   if (!result) {
     const warnings: Trouble[] = [];

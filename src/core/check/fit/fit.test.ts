@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import type { WantedFit } from "../../fit/audit";
+import { ownHandle } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { checked } from "../../testing/checks";
 import { buildSteps } from "../../testing/harness";
@@ -54,6 +55,19 @@ describe("bodies against each other", () => {
     expect(body).toBe(pair!.one.body);
     expect(faces.length * pair!.other.faces.length).toBe(1);
     expect(pair!.at[1][2] - pair!.at[0][2]).toBeCloseTo(0.2, 9);
+  });
+
+  test("what was brought in and is as it was there is that very body, and lies in nothing", () => {
+    const built = buildSteps(plate, lid);
+    const bodies = [
+      ...built.bodies,
+      { ...built.bodies[0]!, id: "other:of:a:block", shape: ownHandle(built.bodies[0]!.shape) },
+    ];
+    const result = checked(
+      { ...built, bodies, bench: [...built.bench, { ...built.bench[0]!, item: bodies[2]! }] },
+      "fit",
+    );
+    expect(result.summary).toContain("Of 2 pairs of bodies none shares room");
   });
 
   test("one body alone", () => {

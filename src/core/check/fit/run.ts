@@ -1,4 +1,5 @@
 import { type Pair, stateWords, surelyApart, verdictOf } from "../../fit/audit";
+import { identityOf } from "../../kernel";
 import { counted } from "../../words";
 import { type AskedFit, type CheckedBody, runs } from "../check-run";
 import type { Found } from "../declare";
@@ -16,6 +17,8 @@ export const runFit = runs(fitCheck, ({ within }, bodies, fits) => {
   let pairs = 0;
   for (const [i, one] of bodies.entries())
     for (const other of bodies.slice(i + 1)) {
+      // What was brought in from another part, and is as it is there, is that very body.
+      if (identityOf(one.body.shape) === identityOf(other.body.shape)) continue;
       pairs++;
       const asked = fits.find(({ ends }) => isOf(ends, one, other)) ?? null;
       const line = lineOf(one, other, asked, within);
@@ -32,6 +35,7 @@ export const runFit = runs(fitCheck, ({ within }, bodies, fits) => {
         ? "There is only one body: nothing to hold it against."
         : `Of ${counted(pairs, "pair")} of bodies ${sharing === 0 ? "none shares" : sharing === 1 ? "1 shares" : `${sharing} share`} room, ${touching === 1 ? "1 touches" : `${touching} touch`}${bad === 0 ? ": nothing has to be looked at." : `; ${bad} to be looked at.`}`,
     good: bad === 0,
+    ...(sharing > 0 ? { note: "How deep bodies share room is read at places of the faces that bound it." } : {}),
     columns: ["Bodies", "Lie", "Gap", "Wanted"],
     found: found.map(({ ...line }) => {
       const { size: _size, state: _state, ...rest } = line as Line;

@@ -29,6 +29,8 @@ import { SAME_PLACE, UNMADE } from "../../tolerance";
 /** How two bodies lie to each other. Lengths in mm, areas in mm², volumes in mm³. */
 export interface Pair {
   state: "apart" | "touch" | "overlap";
+  /** Whether one of them is a sheet, which shares no room. */
+  skin: boolean;
   /** The least distance between them: 0 where they touch or overlap. */
   gap: number;
   /** Where: on each of them, where they are nearest; where they touch or overlap, the same place on both. */
@@ -78,10 +80,11 @@ export function surelyApart(one: Body, other: Body, mm: number): boolean {
 
 function measured(one: Body, other: Body): Pair {
   const near = nearest(one.shape, other.shape)!;
+  const skin = !has(one, "closed") || !has(other, "closed");
   const apart = (): Pair => {
     const faces: Pair["faces"] = [facing(one.shape, near.on1, near.on2), facing(other.shape, near.on2, near.on1)];
     const at = amidst(one, other, faces, near.gap) ?? [near.on1, near.on2];
-    return { state: "apart", gap: near.gap, at, faces, contact: null, overlap: null };
+    return { state: "apart", skin, gap: near.gap, at, faces, contact: null, overlap: null };
   };
   // The library finds the least distance of curved faces step by step: what is nearer than can be made may as well overlap.
   if (near.gap > UNMADE) return apart();
@@ -106,6 +109,7 @@ function overlapOf(fusion: Fusion, one: Body, other: Body): Pair | null {
   const at = innerPoint(largest.shape) ?? pointOnFace(facesOf(largest.shape)[0]!);
   return {
     state: "overlap",
+    skin: false,
     gap: 0,
     at: [at, at],
     faces: [placesOf(fusion, 0, bounding), placesOf(fusion, 1, bounding)],
@@ -169,6 +173,7 @@ function contactOf(fusion: Fusion, one: Body, other: Body, near: Vec3): Pair {
   const at = handles.length > 0 ? pointOnFace(handles[areas.indexOf(Math.max(...areas))]!) : near;
   return {
     state: "touch",
+    skin: !has(one, "closed") || !has(other, "closed"),
     gap: 0,
     at: [at, at],
     faces:

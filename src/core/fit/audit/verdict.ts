@@ -39,12 +39,13 @@ export function verdictOf(pair: Pair, { want, least, most }: Wanted): Verdict {
 }
 
 /** How two bodies lie to each other, in words. */
-export function stateWords({ state, gap, contact, overlap }: Pair): string {
+export function stateWords({ state, skin, gap, contact, overlap }: Pair): string {
   switch (state) {
     case "apart":
       return `${formatLength(gap)} apart`;
     case "touch":
-      return contact! > 0 ? "touching" : "touching along an edge or in a point";
+      if (contact! > 0) return "touching";
+      return skin ? "meeting along a line" : "touching along an edge or in a point";
     case "overlap":
       return `sharing ${formatVolume(overlap!.volume)}`;
   }
