@@ -346,7 +346,11 @@ function whatDivides(
   context: StepContext,
 ): [object[], unknown] {
   return [
-    [...stock, ...context.items(cutters), ...faces.map(({ body }) => body)],
+    [
+      ...stock,
+      ...context.items([...cutters, ...values.gapTouch2, ...values.gapTouch3]),
+      ...faces.map(({ body }) => body),
+    ],
     [
       "each",
       knives.map(({ item }) => item.id),
