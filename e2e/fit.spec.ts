@@ -118,3 +118,26 @@ test("an audit: a row lights both bodies and is cut through; a fit is wanted, ke
   await mark.click();
   await expect(audit).toContainText("at least 0.2 mm wanted: 0.1 mm apart");
 });
+
+test("a face is taken to the round wall of another body by clicking, and a solid grown as a tool", async ({ page }) => {
+  const vessel = { id: "v", type: "cylinder", name: "Vessel", diameter: 60, height: 20, at: [70, 0, 0] };
+  await page.goto(`/jobs/${await postJob(page, [block, vessel])}`);
+  await built(page);
+  await tool(page, "Fit", "Replace face");
+  const pick = (field: string) => open(page).getByRole("group", { name: field, exact: true });
+  await pick("Face").getByText("Pick from a list").click();
+  await pick("Face").getByLabel("Flat facing right, 800 mm²").check();
+  await pick("Face that it goes to").getByText("Pick from a list").click();
+  await pick("Face that it goes to").getByLabel("Cylindrical, Ø60 mm").check();
+  await built(page);
+  // 48 cm³ to the old face, and 20 mm high what lies between it and the wall: ∫ (40 − √(900 − y²)) dy over y from −20 to 20.
+  await expect(bodyCard(page, "Plate")).toContainText("57.92 cm³");
+  await addStep(page);
+  await tool(page, "Fit", "Clearance copy");
+  await pick("Solid").getByLabel("Vessel").check();
+  await open(page).getByLabel("Distance", { exact: true }).fill("1");
+  await open(page).getByRole("radiogroup", { name: "Corners" }).getByText("Round").click();
+  await built(page);
+  await addStep(page);
+  await expect(page.locator('[data-step]:has-text("Clearance copy")')).toHaveAttribute("data-state", "good");
+});

@@ -140,7 +140,7 @@ function placesOn(face: Shape): Vec3[] {
 }
 
 /** What each face of the arrangement is called as a part of the knives, without what tells parts of one apart: two may lie in one surface. */
-function knivesAt({ pieces }: Division, knives: readonly Knife[]): Map<number, string[]> {
+export function knivesAt({ pieces }: Division, knives: readonly Knife[]): Map<number, string[]> {
   const names = new Map<number, string[]>();
   const images = pieces[0]?.fusion.images ?? [];
   // The stock is the first that is divided.
@@ -152,7 +152,8 @@ function knivesAt({ pieces }: Division, knives: readonly Knife[]): Map<number, s
   return names;
 }
 
-function piecesByFace({ pieces }: Division): Map<number, Piece[]> {
+/** The pieces that have a face of the arrangement. */
+export function piecesByFace({ pieces }: Division): Map<number, Piece[]> {
   const byFace = new Map<number, Piece[]>();
   for (const piece of pieces) for (const { face } of piece.uses) byFace.set(face, [...(byFace.get(face) ?? []), piece]);
   return byFace;

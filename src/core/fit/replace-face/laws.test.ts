@@ -21,6 +21,7 @@ import { loadNodeKernel } from "../../kernel/library/node";
 import { type Division, divideAll } from "../../seam";
 import { bossedBody } from "../../testing/trust/bossed-body";
 import { Random } from "../../testing/trust/random";
+import { originOf } from "../offset-faces/offset-faces";
 import { replaceFace } from "./replace-face";
 
 beforeAll(loadNodeKernel);
@@ -101,6 +102,10 @@ test(`${BODIES} bodies by chance, a flat face taken to a plane beside it: what d
       // What is gained lies over the face and this side of the plane; what is lost, under the face and beyond the plane.
       expect(gained ? Math.min(over(p), -beyond(p)) : Math.min(-over(p), beyond(p)), words).toBeGreaterThan(-1e-6);
     }
+    expect(
+      made.faces.filter((name) => originOf(name, body.faces) < 0),
+      words,
+    ).toEqual([]);
     for (const [n, name] of made.faces.entries())
       if (name === body.faces[place])
         expect(Math.abs(beyond(pointOnFace(facesOf(made.shape)[n]!))), words).toBeLessThan(1e-6);

@@ -2,6 +2,7 @@ import type { Body } from "../../items";
 import {
   adjacency,
   type Box,
+  bowsOf,
   distanceToPoint,
   dot,
   facesOf,
@@ -9,6 +10,7 @@ import {
   KernelFault,
   looseBoxOf,
   makeBox,
+  meetingsOf,
   normalNear,
   pointOnFace,
   type Shape,
@@ -21,6 +23,7 @@ import {
 import { baseName, faceNamesOf } from "../../naming";
 import { type Division, divideEach, joinPieces, type Knife, type Piece } from "../../seam";
 import { SAME_PLACE } from "../../tolerance";
+import { knivesAt, piecesByFace } from "../offset-faces/between";
 
 /** What a face is replaced by: a surface, as it lies, that reaches through the room that is asked for. It belongs to this. */
 export type Onto = (room: Box) => { shape: Shape; faces: readonly string[] } | null;
@@ -34,7 +37,7 @@ export interface ReplaceFault {
   why: "askew" | "short" | "open" | "ends" | "nothing" | "apart" | "undivided";
 }
 
-const [BODY, ONTO, STILL] = ["replace-body", "}onto", "}still"];
+const [BODY, ONTO, SELF, STILL] = ["replace-body", "}onto", "}self", "}still"];
 const WALLS = ["x-", "x+", "y-", "y+", "z-", "z+"].map((wall) => `replace-room:${wall}`);
 
 /** mm around all that takes part in which faces meet. */
@@ -76,7 +79,7 @@ export function replaceFace(
     const grown = withRoomUpTo(body, place, knives, room, inner, owned);
     if ("why" in grown) return grown;
     if (grown.shape !== body.shape) owned.push(grown.shape);
-    const made = withoutBeyond(body, grown, place, knives, inner);
+    const made = withoutBeyond(body, grown, place, [...knives, ...ownSurface(body, place, room, owned)], inner);
     if ("why" in made) return made;
     if (stands(body, made, place, target.shape)) return { shape: made.shape, faces: named(made, body, place) };
     freeShape(made.shape);
@@ -113,6 +116,14 @@ function neighboursRunOn(body: Body, place: number, room: Box, owned: Shape[]): 
   });
 }
 
+/** The surface of the face itself: what stands on it is told from what lies under it. */
+function ownSurface(body: Body, place: number, room: Box, owned: Shape[]): Knife[] {
+  const shape = wholeFace(body.shape, place, room);
+  if (!shape) return [];
+  owned.push(shape);
+  return [knifeOf(SELF!, shape, [SELF!])];
+}
+
 function knifeOf(id: string, shape: Shape, faces: string[]): Knife {
   return { item: { id, kind: "sheet", shape, faces, hint: { text: "Face" } }, shape, faces };
 }
@@ -133,12 +144,8 @@ function withRoomUpTo(
   const division = divideEach([stock], [own, ...knives]);
   try {
     const isBody = ({ sides }: Piece) => sides[BODY!] === "in";
-    const gained = division.pieces.filter(
-      (piece) =>
-        !isBody(piece) &&
-        piece.faces.some((name) => isPartOf(name, body.faces[place]!)) &&
-        piece.sides[ONTO!] !== other(inner),
-    );
+    const mayBe = (piece: Piece) => !isBody(piece) && piece.sides[ONTO!] !== other(inner);
+    const gained = atFace(division, body, place, [own, ...knives], mayBe, "inwards");
     const fault = faultOf(gained);
     if (fault) return fault;
     if (gained.length === 0) return body;
@@ -162,18 +169,63 @@ function withoutBeyond(
 ): Pick<Body, "shape" | "faces"> | ReplaceFault {
   const division = divideEach([{ ...body, ...grown, id: BODY! }], knives);
   try {
-    const name = body.faces[place]!;
-    const lost = division.pieces.filter(
-      (piece) => piece.sides[ONTO!] !== inner && piece.faces.some((face) => isPartOf(face, name)),
-    );
+    const lost = atFace(division, body, place, knives, (piece) => piece.sides[ONTO!] !== inner, "outwards");
     const beyond = lost.filter((piece) => piece.sides[ONTO!] === other(inner));
     if (beyond.length < lost.length) return { why: "short" };
     const kept = division.pieces.filter((piece) => !beyond.includes(piece));
     if (kept.length === 0) return { why: "nothing" };
-    return joined(division, kept, body);
+    // What hung on the body through that alone goes with it where it lay under the face, as the rest of a rounding does: nothing that stands on it.
+    return joined(division, kept, body, (pieces) =>
+      pieces.some(({ sides }) => sides[ONTO!] === inner || sides[SELF!] === "front"),
+    );
   } finally {
     division.free();
   }
+}
+
+/**
+ * The pieces at the face: those that touch it, and what lies beyond the surface of a rounding beside it, which runs smoothly on from
+ * it and, run on, only comes by there.
+ * @param bow which way roundings bend whose run-on surfaces lie on that side of the skin
+ */
+function atFace(
+  division: Division,
+  body: Body,
+  place: number,
+  knives: readonly Knife[],
+  mayBe: (piece: Piece) => boolean,
+  bow: "outwards" | "inwards",
+): Piece[] {
+  const name = body.faces[place]!;
+  const found = new Set(
+    division.pieces.filter((piece) => mayBe(piece) && piece.faces.some((face) => isPartOf(face, name))),
+  );
+  const through = roundedBeside(body, place, bow);
+  if (through.size === 0) return [...found];
+  const byFace = piecesByFace(division);
+  const names = knivesAt(division, knives);
+  const queue = [...found];
+  while (queue.length > 0)
+    for (const { face } of queue.pop()!.uses) {
+      if (!(names.get(face) ?? []).some((knife) => through.has(knife))) continue;
+      for (const next of byFace.get(face) ?? []) {
+        if (found.has(next) || !mayBe(next)) continue;
+        found.add(next);
+        queue.push(next);
+      }
+    }
+  return [...found];
+}
+
+/** What roundings beside a face are called as knives: faces that it runs smoothly on to, and that bend only one way there. */
+function roundedBeside(body: Body, place: number, bow: "outwards" | "inwards"): Set<string> {
+  const smooth = new Set(
+    meetingsOf(body.shape).flatMap(({ faces, bend }) => (bend === "smooth" && faces.includes(place) ? faces : [])),
+  );
+  const bows = bowsOf(body.shape).filter(({ faces }) => faces.includes(place));
+  const beside = [...smooth].filter((one) => one !== place);
+  const only = beside.filter((one) => bows.every(({ faces, bow: its }) => !faces.includes(one) || its === bow));
+  return new Set(only.flatMap((one) => [`${STILL}-${one}`, body.faces[one]!]));
 }
 
 const other = (side: InnerSide): InnerSide => (side === "front" ? "back" : "front");
@@ -191,14 +243,19 @@ function faultOf(gained: readonly Piece[]): ReplaceFault | null {
   return torn ? { why: "undivided" } : null;
 }
 
-function joined(division: Division, kept: readonly Piece[], body: Body): Pick<Body, "shape" | "faces"> | ReplaceFault {
-  const [made, ...more] = joinPieces(division, kept);
-  if (more.length > 0) {
-    for (const { shape } of [made!, ...more]) freeShape(shape);
-    return { why: "apart" };
-  }
-  const { shape } = made!;
-  const names = made!.faces.map((name) => {
+function joined(
+  division: Division,
+  kept: readonly Piece[],
+  body: Body,
+  stays: (pieces: readonly Piece[]) => boolean = () => true,
+): Pick<Body, "shape" | "faces"> | ReplaceFault {
+  const lumps = joinPieces(division, kept);
+  const [made, ...more] = lumps.filter(({ pieces }) => stays(pieces));
+  for (const lump of lumps) if (lump !== made || more.length > 0) freeShape(lump.shape);
+  if (!made) return { why: "nothing" };
+  if (more.length > 0) return { why: "apart" };
+  const { shape } = made;
+  const names = made.faces.map((name) => {
     const base = baseName(name);
     return base.startsWith(`${STILL}-`) ? body.faces[Number(base.slice(STILL!.length + 1))]! : name;
   });

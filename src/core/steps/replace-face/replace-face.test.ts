@@ -100,6 +100,48 @@ describe("to a face of another body, run on along its own surface", () => {
   });
 });
 
+describe("a face with roundings beside it", () => {
+  const round = { id: "f", type: "fillet", edges: [{ body: "a", edge: "a:side:x+|a:side:z+" }], radius: 2 };
+  const top = (offset: number): Step[] => [
+    block,
+    round,
+    { id: "p", type: "workplane", base: "xy", offset },
+    replace({ face: ref("a", "side:z+"), by: "workplane", plane: ["p"] }),
+  ];
+  test("cut back past them, they go with what they hung on", () => {
+    const { volume, all } = built(...top(15));
+    expect(volume).toBeCloseTo(40 * 30 * 15, 6);
+    expect(all.step("o").warnings.map(({ code }) => code)).toEqual(["faces-gone"]);
+  });
+  test("cut back into them, the rest of them stays", () => {
+    // Below 19 a rounding of radius 2 about 18 has taken off, over its lower half of 1: 2 − ∫₀¹ √(4 − z²) dz = 2 − (√3/2 + π/3).
+    const less = 30 * (2 - (Math.sqrt(3) / 2 + Math.PI / 3));
+    expect(built(...top(19)).volume).toBeCloseTo(40 * 30 * 19 - less, 6);
+  });
+  test("round the foot of a boss, raised into it: what is left of it stands on the raised face", () => {
+    const steps = (offset: number): Step[] => [
+      block,
+      { id: "b", type: "cylinder", diameter: 10, height: 40, at: [3, 0, 0] },
+      { id: "u", type: "seam", preset: "union", stock: ["a", "b"] },
+      { id: "g", type: "fillet", edges: [{ body: "u", edge: "a:side:z+|b:side" }], radius: 2 },
+      { id: "p", type: "workplane", base: "xy", offset },
+      { ...replace({ by: "workplane", plane: ["p"] }), face: [{ body: "u", face: "a:side:z+" }] },
+    ];
+    const all = buildSteps(...steps(21));
+    expect(all.step("o").error?.message).toBeUndefined();
+    // Of the rounding, from 21 to where it ends, at 22: its outer radius at z is 7 − √(4 − (22 − z)²).
+    let ring = 0;
+    const n = 20_000;
+    for (let i = 0; i < n; i++) ring += Math.PI * ((7 - Math.sqrt(4 - ((i + 0.5) / n) ** 2)) ** 2 - 25) * (1 / n);
+    expect(all.reports[0]!.volume).toBeCloseTo(40 * 30 * 21 + Math.PI * 25 * 19 + ring, 4);
+    // Cut back under the rounding, which never meets it, nothing would bear the boss: it is not taken off with it.
+    expect(buildSteps(...steps(15)).step("o").error!.code).toBe("replace-apart");
+  });
+  test("further out they never meet it, and that is told", () => {
+    expect(buildSteps(...top(25)).step("o").error!.code).toBe("replace-open");
+  });
+});
+
 describe("to a sheet as it lies", () => {
   const roof: Step[] = [
     { id: "k", type: "box", size: [200, 200, 10], at: [120, 0, -20] },
