@@ -18,7 +18,7 @@ export function FitMark() {
   const broken = (fits ?? []).filter(({ holds }) => holds !== true);
   const isKnown = fits !== null && fits.length === count;
   const words = !isKnown
-    ? `${counted(count, "fit")}: not known`
+    ? `${counted(count, "fit")}${isOpen ? " wanted" : ": not known"}`
     : broken.length > 0
       ? `${counted(broken.length, "fit")} of ${count} ${broken.length === 1 ? "does" : "do"} not hold`
       : `${counted(count, "fit")} ${count === 1 ? "holds" : "hold"}`;
