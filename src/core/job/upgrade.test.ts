@@ -5,7 +5,7 @@ import { evaluatePart, ResultCache } from "../evaluate";
 import { loadNodeKernel } from "../kernel/library/node";
 import type { StepUpgrade } from "../steps";
 import { jobOf, messageOf } from "../testing/harness";
-import { checkJob, parseJob, upgradeJob } from ".";
+import { checkJob, type Job, parseJob, upgradeJob } from ".";
 
 beforeAll(loadNodeKernel);
 
@@ -23,6 +23,19 @@ describe("jobs of every release", () => {
       expect(steps.filter(({ state }) => state !== "good").map(({ id, error }) => `${id}: ${error?.message}`)).toEqual(
         [],
       );
+    }
+  });
+
+  test("as the storage gives them, unchecked, they have every field of this release", () => {
+    const fieldsOf = (value: object) => Object.keys(value).sort();
+    for (const name of readdirSync(folder)) {
+      const stored = JSON.parse(readFileSync(path.join(folder, name), "utf8"));
+      const [read, whole] = [upgradeJob(stored) as Job, checkJob(stored)];
+      const optional = (fields: string[]) => fields.filter((field) => field !== "stepVersions");
+      expect(optional(fieldsOf(read)), name).toEqual(optional(fieldsOf(whole)));
+      for (const [p, part] of read.parts.entries()) {
+        expect(["hold", "names", ...fieldsOf(part)], name).toEqual(expect.arrayContaining(fieldsOf(whole.parts[p]!)));
+      }
     }
   });
 

@@ -29,6 +29,7 @@ const JOB_UPGRADES: readonly JobUpgrade[] = [
     up: (job) => eachPart({ materials: [], ...job }, (part) => ({ looks: {}, groups: [], notes: [], ...part })),
   },
   { name: "views", up: (job) => eachPart(job, (part) => ({ views: [], ...part })) },
+  { name: "fits", up: (job) => ({ fits: [], ...job }) },
 ];
 
 /**
