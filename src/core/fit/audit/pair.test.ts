@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { buildSteps } from "../../testing/harness";
+import { Random } from "../../testing/trust/random";
 import { pairOf } from "./pair";
 
 beforeAll(loadNodeKernel);
@@ -117,7 +118,9 @@ describe("overlapping: how much, how deep, and where", () => {
     const { pair, back } = pairOfSteps(block, { type: "sphere", diameter: 6, at: [0, 0, 10] });
     expect(pair.overlap!.volume / (Math.PI * 36)).toBeCloseTo(1, 9);
     // From its skin, 7 to 13 mm above the floor of a block 20 mm high.
-    expect(pair.overlap!.depth).toBeCloseTo(10, 1);
+    // It is read at places of the skin, a fifth of a radian apart.
+    expect(pair.overlap!.depth).toBeGreaterThan(9.7);
+    expect(pair.overlap!.depth).toBeLessThan(10 + 1e-6);
     expect(back.overlap!.depth).toBe(pair.overlap!.depth);
   });
 });
@@ -134,4 +137,33 @@ test("a sheet has nothing to share: where it meets a body, that is told", () => 
 test("measured once for two shapes: while neither changes it is the same", () => {
   const { a, b, pair } = pairOfSteps(block, { type: "box", size: [10, 10, 10], at: [30, 0, 0] });
   expect(pairOf(a, b)).toBe(pair);
+});
+
+test("two balls by chance: apart by d − r − s, or sharing a lens of its closed form, as deep as they overlap", () => {
+  const random = new Random(811);
+  const seen = { apart: 0, overlap: 0 };
+  for (let i = 0; i < 30; i++) {
+    const [r, s] = [random.between(4, 12), random.between(4, 12)];
+    const d = random.between(Math.abs(r - s) + 0.05, r + s + 6);
+    const way = [random.between(-1, 1), random.between(-1, 1), random.between(-1, 1)];
+    const at = way.map((value) => (value * d) / Math.hypot(...way));
+    const { pair } = pairOfSteps({ id: "a", type: "sphere", diameter: 2 * r }, { type: "sphere", diameter: 2 * s, at });
+    const words = JSON.stringify({ r, s, at });
+    if (d > r + s) {
+      seen.apart++;
+      expect(pair.state, words).toBe("apart");
+      expect(pair.gap, words).toBeCloseTo(d - r - s, 6);
+    } else {
+      seen.overlap++;
+      // The lens: π (r + s − d)² (d² + 2 d (r + s) − 3 (r − s)²) / 12 d.
+      const lens = (Math.PI * (r + s - d) ** 2 * (d * d + 2 * d * (r + s) - 3 * (r - s) ** 2)) / (12 * d);
+      expect(pair.state, words).toBe("overlap");
+      expect(pair.overlap!.volume / lens, words).toBeCloseTo(1, 6);
+      // Read at places of the skin: none is deeper, and the deepest is nearly found.
+      expect(pair.overlap!.depth, words).toBeLessThan(r + s - d + 1e-6);
+      // Deeper than half a radius the rim of the lens is nearer than the far side.
+      if (r + s - d < Math.min(r, s) / 2) expect(pair.overlap!.depth, words).toBeGreaterThan((r + s - d) * 0.9);
+    }
+  }
+  expect(Math.min(seen.apart, seen.overlap)).toBeGreaterThan(4);
 });

@@ -4,6 +4,7 @@ import {
   areaOf,
   type Box,
   cross,
+  diagonal,
   distance,
   distanceToPoint,
   type Fusion,
@@ -126,8 +127,8 @@ function overlapOf(fusion: Fusion, one: Body, other: Body): Pair | null {
 const placesOf = (fusion: Fusion, argument: 0 | 1, faces: ReadonlySet<number>): number[] =>
   fusion.images[argument]!.flatMap((parts, place) => (parts.some(({ face }) => faces.has(face)) ? [place] : []));
 
-/** How finely faces are looked at for the depth. */
-const COARSE = { linear: 0.25, angular: 0.35 };
+/** How finely faces are looked at for the depth, as a part of their size: what two bodies share may be thin. */
+const FINE = { linear: 1 / 400, angular: 0.2 };
 
 /**
  * How deep what two bodies share is: as far as any place looked at, on those of its faces that are of the one, lies from those that are of the other. Exact for
@@ -142,24 +143,36 @@ function depthOf(cell: Fusion["cells"][number], fusion: Fusion, shapes: readonly
   ) as [Shape[], Shape[]];
   // One that lies within the other altogether would have to go all the way out of its skin.
   const [from, to] = mine.length === 0 ? [its, facesOf(shapes[0])] : [mine, its.length > 0 ? its : facesOf(shapes[1])];
-  const places = from!.flatMap((face) => lookedAt(face));
-  const depths = places.map((at) => Math.min(...to!.map((face) => distanceToPoint(face, at)?.gap ?? 0)));
-  return Math.max(0, ...depths);
+  const depthAt = (at: Vec3) => Math.min(...to!.map((face) => distanceToPoint(face, at)?.gap ?? 0));
+  return Math.max(0, ...from!.map((face) => deepest(face, depthAt)));
 }
 
-/** As many places of a face are looked at at most. */
-const LOOKS = 60;
+/** As many places of a face are looked at at first. */
+const LOOKS = 80;
 
-function lookedAt(face: Shape): Vec3[] {
-  const { positions } = triangulate(face, [face], COARSE);
+/** The most of something over the corners of a face's mesh, and a place amidst it: from the best of some, corner by corner for as long as it grows. */
+function deepest(face: Shape, depthAt: (at: Vec3) => number): number {
+  const box = looseBoxOf(face);
+  const size = box ? diagonal(box) : 1;
+  const { positions, indices } = triangulate(face, [face], { linear: size * FINE.linear, angular: FINE.angular });
+  const known = new Map<number, number>();
+  const at = (corner: number): number => {
+    const found =
+      known.get(corner) ?? depthAt([positions[3 * corner]!, positions[3 * corner + 1]!, positions[3 * corner + 2]!]);
+    known.set(corner, found);
+    return found;
+  };
   const count = positions.length / 3;
-  const step = Math.max(1, count / LOOKS);
-  const places: Vec3[] = [pointOnFace(face)];
-  for (let i = 0; i < count; i += step) {
-    const c = 3 * Math.floor(i);
-    places.push([positions[c]!, positions[c + 1]!, positions[c + 2]!]);
+  let best = 0;
+  for (let i = 0; i < count; i += Math.max(1, count / LOOKS)) if (at(Math.floor(i)) > at(best)) best = Math.floor(i);
+  for (let next = best; ; best = next) {
+    for (let t = 0; t < indices.length; t += 3) {
+      const corners = [indices[t]!, indices[t + 1]!, indices[t + 2]!];
+      if (corners.includes(best)) for (const corner of corners) if (at(corner) > at(next)) next = corner;
+    }
+    if (next === best) break;
   }
-  return places;
+  return Math.max(depthAt(pointOnFace(face)), count > 0 ? at(best) : 0);
 }
 
 /** Where two bodies that share no room touch: in faces, or along an edge or in a point. */
