@@ -1,9 +1,10 @@
 import { beforeAll, expect, test } from "vitest";
 import type { Body } from "../../items";
-import { areaOf, facesOf, freeShape, leastGap, meetingsOf, pointOnFace, volumeOf } from "../../kernel";
+import { areaOf, facesOf, freeShape, leastGap, pointOnFace, volumeOf } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { bossedBody } from "../../testing/trust/bossed-body";
 import { common } from "../../testing/trust/common";
+import { meetingPairs } from "../../testing/trust/meeting-pairs";
 import { Random } from "../../testing/trust/random";
 import type { MovedFace } from "./moved";
 import { type Offset, offsetFaces, originOf } from "./offset-faces";
@@ -13,21 +14,6 @@ beforeAll(loadNodeKernel);
 /** How many bodies are tried: a sample on every run, all of them by `npm run proof`. */
 const BODIES = Number(process.env.PROOF_OFFSETS ?? 8);
 const SEED = Number(process.env.PROOF_SEED ?? 7300);
-
-/** Which faces meet, by name. */
-const pairsOf = ({ shape, faces }: Body): string =>
-  [
-    ...new Set(
-      meetingsOf(shape).map(({ faces: pair }) =>
-        pair
-          .map((place) => faces[place])
-          .sort()
-          .join(" "),
-      ),
-    ),
-  ]
-    .sort()
-    .join();
 
 /** A face goes by its name: one that stays on its surface, a moved one as far beside it as it was moved. What is gone is told. */
 function holdNames(body: Body, moved: readonly MovedFace[], made: Offset, words: string): void {
@@ -74,7 +60,7 @@ test(`${BODIES} bodies by chance: faces moved out gain what they pass, moved in 
     }
     holdNames(body, moved, made, words);
     // Where other faces meet than before, the way back meets other faces, too.
-    if (pairsOf(body) === pairsOf(grown)) {
+    if (meetingPairs(body) === meetingPairs(grown)) {
       const back = moved.flatMap(({ place }) =>
         made.faces.flatMap((name, at) => (name === body.faces[place] ? [{ place: at, by: -by }] : [])),
       );

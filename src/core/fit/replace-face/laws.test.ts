@@ -9,7 +9,6 @@ import {
   innerPoint,
   KernelFault,
   makePlaneFace,
-  meetingsOf,
   pointOnFace,
   sub,
   unit,
@@ -20,6 +19,7 @@ import {
 import { loadNodeKernel } from "../../kernel/library/node";
 import { type Division, divideAll } from "../../seam";
 import { bossedBody } from "../../testing/trust/bossed-body";
+import { meetingPairs } from "../../testing/trust/meeting-pairs";
 import { Random } from "../../testing/trust/random";
 import { originOf } from "../offset-faces/offset-faces";
 import { replaceFace } from "./replace-face";
@@ -31,21 +31,6 @@ const BODIES = Number(process.env.PROOF_REPLACED ?? 8);
 const SEED = Number(process.env.PROOF_SEED ?? 6400);
 
 const onto = (origin: Vec3, normal: Vec3) => () => ({ shape: makePlaneFace(origin, normal, 2000), faces: ["plane"] });
-
-/** Which faces meet, by name. */
-const pairsOf = ({ shape, faces }: Body): string =>
-  [
-    ...new Set(
-      meetingsOf(shape).map(({ faces: pair }) =>
-        pair
-          .map((place) => faces[place])
-          .sort()
-          .join(" "),
-      ),
-    ),
-  ]
-    .sort()
-    .join();
 
 /** What differs between two bodies: a place in each piece, and whether it is gained. Null where they lie too near to each other to be divided. */
 function differences(before: Body, after: Body): { at: Vec3; gained: boolean }[] | null {
@@ -110,7 +95,7 @@ test(`${BODIES} bodies by chance, a flat face taken to a plane beside it: what d
       if (name === body.faces[place])
         expect(Math.abs(beyond(pointOnFace(facesOf(made.shape)[n]!))), words).toBeLessThan(1e-6);
     const own = made.faces.indexOf(body.faces[place]!);
-    if (own >= 0 && pairsOf(after) === pairsOf(body)) {
+    if (own >= 0 && meetingPairs(after) === meetingPairs(body)) {
       const back = replaceFace(after, own, onto(at, normal), false);
       expect("why" in back ? back.why : null, words).toBeNull();
       if (!("why" in back)) {

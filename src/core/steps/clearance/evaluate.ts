@@ -8,6 +8,7 @@ import { toMm } from "../../params";
 import { SAME_PLACE } from "../../tolerance";
 import { formatDeviation, formatLength } from "../../units";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
+import { tellGone } from "../shared/faces-gone";
 import { largestThat } from "../shared/largest";
 import { clearance } from "./declare";
 
@@ -24,7 +25,8 @@ export const evaluateClearance = evaluates(clearance, {
       fail("no-distance", "The copy would be as the solid is. Give a distance.", { step, field: "distance" });
     const made = clearanceCopy(body, by, values.corners);
     if ("why" in made) refuse(made, body, by, values, context);
-    tellGone(made.gone, body, context);
+    const why = "no place in the copy: a slot or a step narrower than the distance is gone.";
+    tellGone(made.gone, body, { one: `has ${why}`, several: `have ${why}` }, context);
     const faces = faceNamesOf(
       made.shape,
       made.from.map((name) => `${step}:off:${name}`),
@@ -82,20 +84,5 @@ function refuse({ why, places }: ClearanceFault, body: Body, by: number, values:
     ...(smaller === null
       ? {}
       : { repair: { label: `Make it ${formatLength(smaller)}`, step, set: { distance: smaller } } }),
-  });
-}
-
-/** Faces of which nothing is left in the copy are told: a slot that closes is one. */
-function tellGone(gone: readonly number[], body: Body, context: StepContext): void {
-  if (gone.length === 0) return;
-  const facts = allFaceFacts(body.shape);
-  const places = gone.map((place) => [...facts[place]!.centre] as [number, number, number]);
-  context.warn({
-    code: "faces-gone",
-    message: `${gone.length === 1 ? "A face" : `${gone.length} faces`} of ${context.nameOf(body.id)} ${gone.length === 1 ? "has" : "have"} no place in the copy: a slot or a step narrower than the distance is gone.`,
-    step: context.step,
-    bodies: [body.id],
-    at: places[0]!,
-    ...(places.length > 1 ? { places: places.slice(1) } : {}),
   });
 }

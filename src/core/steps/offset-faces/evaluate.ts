@@ -1,5 +1,5 @@
 import { fail, type Repair } from "../../errors";
-import { type MovedFace, type Offset, type OffsetFault, offsetFaces } from "../../fit/offset-faces";
+import { type MovedFace, type OffsetFault, offsetFaces } from "../../fit/offset-faces";
 import type { Body } from "../../items";
 import { has } from "../../items/kinds";
 import { allFaceFacts, freeShape, withSmoothOn } from "../../kernel";
@@ -8,6 +8,7 @@ import { SAME_PLACE } from "../../tolerance";
 import { formatLength } from "../../units";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { valuesOfFaces } from "../shared/face-sets";
+import { tellGone } from "../shared/faces-gone";
 import { largestThat } from "../shared/largest";
 import { firstSets } from "../shared/sets";
 import { offsetFacesStep } from "./declare";
@@ -21,7 +22,15 @@ export const evaluateOffsetFaces = evaluates(offsetFacesStep, {
     const moved = movedOf(values, body, context);
     const made = offsetFaces(body, moved);
     if ("why" in made) refuse(made, body, moved, values, context);
-    tellGone(made, body, context);
+    tellGone(
+      made.gone,
+      body,
+      {
+        one: "is gone: the moved faces meet without it.",
+        several: "are gone: the moved faces meet without them.",
+      },
+      context,
+    );
     const { shape, faces } = made;
     return { made: [{ ...body, shape, faces }], used: [body.id] };
   },
@@ -140,19 +149,4 @@ function smoothRepair(
     for (const other of withSmoothOn(body.shape, [place])) if (!by.has(other)) by.set(other, mm);
   if (by.size === moved.length || !works([...by].map(([place, mm]) => ({ place, by: mm })))) return null;
   return { label: "Move what runs smoothly on, too", step, set: { smooth: true } };
-}
-
-/** Faces of which nothing is left are told: what was said of them has no place any more. */
-function tellGone({ gone }: Offset, body: Body, context: StepContext): void {
-  if (gone.length === 0) return;
-  const facts = allFaceFacts(body.shape);
-  const places = gone.map((place) => [...facts[place]!.centre] as [number, number, number]);
-  context.warn({
-    code: "faces-gone",
-    message: `${gone.length === 1 ? "A face" : `${gone.length} faces`} of ${context.nameOf(body.id)} ${gone.length === 1 ? "is" : "are"} gone: the moved faces meet without ${gone.length === 1 ? "it" : "them"}.`,
-    step: context.step,
-    bodies: [body.id],
-    at: places[0]!,
-    ...(places.length > 1 ? { places: places.slice(1) } : {}),
-  });
 }

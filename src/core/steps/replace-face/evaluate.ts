@@ -16,6 +16,7 @@ import {
   wholeFace,
 } from "../../kernel";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
+import { tellGone } from "../shared/faces-gone";
 import { replaceFaceStep } from "./declare";
 
 type Values = ValuesOf<typeof replaceFaceStep>;
@@ -45,28 +46,18 @@ export const evaluateReplaceFace = evaluates(replaceFaceStep, {
     const target = targetOf(values, body, face, context);
     const made = replaceFace(body, face, target.onto, values.flip);
     if ("why" in made) refuse(made, body, face, target, values, context);
-    tellGone(body, face, made.faces, context);
+    const left = new Set(made.faces.map((name) => originOf(name, body.faces)));
+    const gone = body.faces.flatMap((_, place) => (place === face || left.has(place) ? [] : [place]));
+    tellGone(
+      gone,
+      body,
+      { one: "is gone: the surface passes where it was.", several: "are gone: the surface passes where they were." },
+      context,
+    );
     const sheet = values.by === "sheet" && !values.keep && target.body ? [target.body] : [];
     return { made: [{ ...body, shape: made.shape, faces: made.faces }], used: [body.id, ...sheet] };
   },
 });
-
-/** Faces of which nothing is left are told: what was said of them has no place any more. */
-function tellGone(body: Body, replaced: number, left: readonly string[], context: StepContext): void {
-  const found = new Set(left.map((name) => originOf(name, body.faces)));
-  const gone = body.faces.flatMap((_, place) => (place === replaced || found.has(place) ? [] : [place]));
-  if (gone.length === 0) return;
-  const facts = allFaceFacts(body.shape);
-  const places = gone.map((place) => [...facts[place]!.centre] as [number, number, number]);
-  context.warn({
-    code: "faces-gone",
-    message: `${gone.length === 1 ? "A face" : `${gone.length} faces`} of ${context.nameOf(body.id)} ${gone.length === 1 ? "is" : "are"} gone: the surface passes where ${gone.length === 1 ? "it was" : "they were"}.`,
-    step: context.step,
-    bodies: [body.id],
-    at: places[0]!,
-    ...(places.length > 1 ? { places: places.slice(1) } : {}),
-  });
-}
 
 function targetOf(values: Values, own: Body, place: number, context: StepContext): Target {
   const { step, nameOf } = context;
