@@ -51,7 +51,7 @@ module.exports = {
       to: {
         path: "^src/core/(items|kernel|naming|seam|check|evaluate|exchange)/",
         pathNot:
-          "^src/core/(check/(registry|declare|[^/]+/declare)|items/kinds|seam/(rules|seen)|kernel/space/plane-frame|evaluate/(dependants|pack|view-key)|exchange/(formats/list|csv/|drawings|dxf/|svg/))",
+          "^src/core/(check/(registry|declare|[^/]+/declare)|items/kinds|seam/(rules|seen)|kernel/space/(plane-frame|vectors)|evaluate/(dependants|pack|view-key)|exchange/(formats/list|csv/|drawings|dxf/|svg/))",
         dependencyTypesNot: ["type-only"],
       },
     },
@@ -64,7 +64,7 @@ module.exports = {
         pathNot: "\\.test\\.ts$",
       },
       to: {
-        path: "^src/core/items/(?!kinds)|^src/core/(kernel|naming|check|evaluate|exchange)/|^src/core/steps/.*evaluat|^src/core/seam/(?!piece|presets|rules)",
+        path: "^src/core/items/(?!kinds)|^src/core/kernel/(?!space)|^src/core/(naming|check|evaluate|exchange)/|^src/core/steps/.*evaluat|^src/core/seam/(?!piece|presets|rules)",
         dependencyTypesNot: ["type-only"],
       },
     },

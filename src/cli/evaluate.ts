@@ -91,7 +91,7 @@ async function evaluateFile(file: string, options: Options, tolerance: number, o
   const wanted = partsOf(job, options.part);
   try {
     const results = evaluateJob(job, { cache, file: (id) => files.get(id) }, wanted);
-    fits = fitsOf(askedFits(job, (id) => results.get(id) ?? null));
+    fits = fitsOf(askedFits(job, cache, (id) => results.get(id) ?? null));
     failed ||= fits.some(({ holds }) => holds !== true);
     for (const part of wanted) {
       const result = results.get(part.id)!;

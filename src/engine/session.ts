@@ -50,7 +50,7 @@ const WORTH_STORING = 120;
 /** The core behind the contract. Browser and Node workers expose one each. */
 export class EngineSession implements EngineApi, Workshop {
   private config: EngineConfig = {};
-  private readonly cache = new ResultCache();
+  readonly cache = new ResultCache();
   private readonly held = new Held();
   private readonly files = new Map<string, Uint8Array>();
   private readonly warming = warmUp(WARM_ROUNDS);

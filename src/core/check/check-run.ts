@@ -14,6 +14,8 @@ export interface CheckedBody {
   mesh: ViewMesh;
   /** The part that it is of, and its name where that is another than the one that is looked at. */
   part: string;
+  /** At which of that part's places, by id; empty for its own. */
+  at: string;
   elsewhere: string | null;
 }
 
@@ -36,6 +38,7 @@ export interface AskedFit {
 
 export interface FitEnd {
   part: string;
+  at: string;
   name: string;
   body: Body | null;
 }

@@ -43,8 +43,9 @@ export interface Found {
 
 /** Two bodies that a line is about: they light up together, and a fit can be wanted of them. */
 export interface FoundPair {
-  one: { part: string; body: string };
-  other: { part: string; body: string; faces: number[] };
+  /** `at`: at which of its part's places, by id; empty for its own. */
+  one: { part: string; at: string; body: string };
+  other: { part: string; at: string; body: string; faces: number[] };
   /** A place on each, mm. */
   at: [Place, Place];
   /** The fit that is wanted of them, by its place in the job's list; null where none is. */

@@ -1,6 +1,9 @@
 import { fail } from "../errors";
-import { chainBetween, type Job, type Part } from "../job";
-import { PartRun } from "./part-run";
+import { chainBetween, isThere, type Job, jobOfKept, type LinkStep, liesIn, type Part } from "../job";
+import { fromNumbers, type Transform } from "../place";
+import type { Live } from "./bench";
+import { broughtOf } from "./brought";
+import { PartRun, type Source } from "./part-run";
 import type { EvaluateOptions, PartResult } from "./types";
 
 /**
@@ -18,16 +21,28 @@ export function evaluateJob(job: Job, options: Shared, parts: readonly Part[] = 
   return new Map(parts.map((part) => [part.id, run.take(part)] as const));
 }
 
+/**
+ * What a link brings in, with the keys of what it is of, and how it lies in the part. @throws SeamError where it is not there
+ */
+export function brought(run: JobRun, link: LinkStep, part: Part): { items: Live[]; lies: Transform } {
+  const { result, lies, name } = run.source(link, part);
+  return { items: broughtOf(result.sheet, name, link.items, link), lies };
+}
+
 /** What goes for all parts of a job alike. */
-type Shared = Pick<EvaluateOptions, "cache" | "file" | "stored" | "onStage">;
+export type Shared = Pick<EvaluateOptions, "cache" | "file" | "stored" | "onStage">;
 
 /** The parts of a job while some of them are built: each once. */
-class JobRun {
+export class JobRun {
   private readonly done = new Map<string, PartResult>();
+  /** What the job keeps of parts, as it is built: by id. */
+  private readonly kept = new Map<string, JobRun>();
 
+  /** @param inside the ids of what is kept that this is a part of */
   constructor(
     private readonly job: Job,
     private readonly options: Shared,
+    private readonly inside: ReadonlySet<string> = new Set(),
   ) {}
 
   /** A part as it stands, built when it is asked for the first time. */
@@ -48,7 +63,7 @@ class JobRun {
 
   build(part: Part, options: EvaluateOptions): PartResult {
     return new PartRun(this.job, part, options, {
-      part: (id) => this.other(id, part),
+      source: (link) => this.source(link, part),
       trial: (job, changed, upTo) => {
         const { cache, file } = this.options;
         return evaluatePart(job, changed, { cache, file, upTo, trial: true }).steps;
@@ -56,7 +71,41 @@ class JobRun {
     }).all();
   }
 
-  private other(id: string, from: Part): PartResult {
+  /** What a link takes something of, and how it lies in the part: as the job keeps it, or as it is now. */
+  source(link: LinkStep, from: Part): Source {
+    const part = this.job.parts.find(({ id }) => id === link.part);
+    const { taken } = link;
+    if (!link.loose || !taken) this.refuseCircle(link.part, from);
+    if (!taken) {
+      if (!part)
+        fail("part-missing", "The part that something is brought in from is no longer in the job. Pick another.");
+      const lies = liesIn(this.job, { from: part, at: link.at, to: from });
+      if ("problem" in lies) fail("place-unknown", lies.problem);
+      return { name: part.name, result: this.take(part), lies: lies.transform, isGone: false };
+    }
+    const { parts } = this.job.kept[taken.as]!;
+    const [first] = parts;
+    return {
+      name: part?.name ?? first!.name,
+      result: this.keptRun(taken.as).take(first!),
+      lies: fromNumbers(taken.lies),
+      isGone: !link.loose && !isThere(this.job.parts, link),
+    };
+  }
+
+  private keptRun(id: string): JobRun {
+    let run = this.kept.get(id);
+    if (!run) {
+      // What the program keeps never is: it is called by what it holds.
+      if (this.inside.has(id)) fail("part-circle", "What was taken is made of itself. Take it anew.");
+      const { onStage: _onStage, ...options } = this.options;
+      run = new JobRun(jobOfKept(this.job, this.job.kept[id]!), options, new Set([...this.inside, id]));
+      this.kept.set(id, run);
+    }
+    return run;
+  }
+
+  private refuseCircle(id: string, from: Part): void {
     // By the document alone, so that it is the same whichever part is built first.
     const chain = chainBetween(this.job, id, from.id)?.map((name) => `“${name}”`);
     if (chain)
@@ -66,9 +115,5 @@ class JobRun {
           ? `${chain[0]} cannot bring in something of itself. Pick it directly.`
           : `A part cannot be made of what is made of it: “${from.name}” brings something in from ${chain.join(", and that from ")}. Take one of them out.`,
       );
-    const part = this.job.parts.find((candidate) => candidate.id === id);
-    if (!part)
-      fail("part-missing", "The part that something is brought in from is no longer in the job. Pick another.");
-    return this.take(part);
   }
 }

@@ -2,15 +2,17 @@ import { withDeviation } from "../deviation";
 import { fail, SeamError, type Trouble } from "../errors";
 import { hashText } from "../hash";
 import { handlingOf, type Item } from "../items";
-import { type Job, type Part, type Step, scopeOf } from "../job";
+import { type Job, type LinkStep, linkOf, type Part, type Step, scopeOf } from "../job";
 import { freeShape, KernelFault } from "../kernel";
 import type { Scope } from "../params";
+import { IDENTITY, isIdentity, numbersOf, type Transform } from "../place";
 import type { Front } from "../seam";
 import { hearingStages, tellStage } from "../stage";
 import { activeValues, bringsIn, needsOf, resolveStep, stepType } from "../steps";
 import type { DoneStep, Parties, PieceReport, StepContext, StepOutcome } from "../steps/evaluation";
 import { evaluationOf } from "../steps/evaluations";
 import { Bench, type BenchItem, type Live, stepOf } from "./bench";
+import { broughtOf } from "./brought";
 import { derived } from "./derived";
 import { drawnThrough, drawsThroughPoints } from "./drawn-points";
 import { freeOutcome } from "./free";
@@ -27,11 +29,29 @@ import { type Meanings, meaningsOf, notedFaces } from "./whereabouts";
 
 /** What a part's run asks of the run of the whole job. */
 export interface RunsBeside {
-  /** Another part of the job, built as it stands. @throws SeamError `part-circle`, `part-missing` */
-  part(id: string): PartResult;
+  /** What a step brings something in from. @throws SeamError `part-circle`, `part-missing`, `place-unknown` */
+  source(link: LinkStep): Source;
   /** How the steps of a part come out when it is changed for trial. */
   trial(job: Job, part: Part, upTo: string): StepReport[];
 }
+
+/** Another part, built as it stands or as it was when something was taken of it. */
+export interface Source {
+  /** What the part is called. */
+  name: string;
+  result: PartResult;
+  /** How what is drawn in it lies in the part that brings it in. */
+  lies: Transform;
+  /** Whether it was taken, and is no longer in the job. */
+  isGone: boolean;
+}
+
+/** What a step names of another part, and how that lies in this one. */
+interface Elsewhere {
+  items: Live[];
+  lies: Transform;
+}
+const NOTHING: Elsewhere = { items: [], lies: IDENTITY };
 
 /** What a reference of a step meant when it was done. */
 type Meant = ReadonlyMap<string, readonly Live[]>;
@@ -130,7 +150,7 @@ export class PartRun {
       const named = [...meant.values()].flat();
       const items = type.needsAll?.(step as never) ? [...named, ...this.bench.all()] : named;
       const files = own.files.map((id) => this.fileOf(id, step));
-      const elsewhere = this.elsewhere(own.elsewhere, step);
+      const elsewhere = this.elsewhere(own.elsewhere.items, step);
       const key = hashText(
         JSON.stringify([
           ENGINE_VERSION,
@@ -143,10 +163,11 @@ export class PartRun {
           items.map(({ item, key: from }) => [item.id, from]),
           files.map(({ sha256, name }) => [sha256, name]),
           elsewhere.items.map(({ item, key: from }) => [item.id, from]),
+          ...(isIdentity(elsewhere.lies) ? [] : [numbersOf(elsewhere.lies)]),
         ]),
       );
       const given = items.map(({ item }) => item);
-      const result = this.resultOf(step, key, given, elsewhere.items);
+      const result = this.resultOf(step, key, given, elsewhere);
       this.results.set(key, result);
       this.done.set(step.id, { key, values: step, result, meant });
       const lacks = this.bench.lacksOf(items.map(({ item }) => item.id));
@@ -202,7 +223,7 @@ export class PartRun {
   }
 
   /** What comes of a step: as it is known by its key, or made now. */
-  private resultOf(step: Step, key: string, given: readonly Item[], elsewhere: readonly Live[]): StepResult {
+  private resultOf(step: Step, key: string, given: readonly Item[], elsewhere: Elsewhere): StepResult {
     const { cache, stored } = this.options;
     const wantsPieces = this.options.pieces === step.id;
     const known = cache.get(key) ?? (wantsPieces ? undefined : stored?.(key));
@@ -286,38 +307,42 @@ export class PartRun {
    * What a step names of other parts, with what is to be told of it: found by guessing, or made without a step that could not be
    * done. That is not kept with the step's result: it may become another while the result stays.
    */
-  private elsewhere({ parts, items }: { parts: readonly string[]; items: readonly string[] }, step: Step) {
-    const found: { items: Live[]; notes: Trouble[]; lacking: boolean } = { items: [], notes: [], lacking: false };
-    for (const id of parts) {
-      const other = this.beside.part(id);
-      this.others.set(id, other);
-      for (const [key, result] of other.results) this.results.set(key, result);
-      const { sheet } = other;
-      const name = `“${this.job.parts.find((part) => part.id === id)!.name}”`;
-      let live: Live[];
-      try {
-        live = items.flatMap((ref) => sheet.itemsOf(ref, step, true));
-      } catch (cause) {
-        if (!(cause instanceof SeamError)) throw cause;
-        throw new SeamError({ ...cause.trouble, message: `In ${name}: ${cause.trouble.message}` });
-      } finally {
-        found.notes.push(...sheet.takeNotes().map((note) => ({ ...note, message: `In ${name}: ${note.message}` })));
-      }
-      found.items.push(...new Map(live.map((one) => [one.item.id, one])).values());
-      const lacks = sheet.lacksOf(live.map(({ item }) => item.id));
-      if (lacks.length === 0) continue;
-      found.lacking = true;
-      const steps = lacks.map((lack) => sheet.numberOf(lack)).join(", ");
+  private elsewhere(items: readonly string[], step: Step): Elsewhere & { notes: Trouble[]; lacking: boolean } {
+    const link = linkOf(step);
+    const found = { items: [] as Live[], lies: IDENTITY, notes: [] as Trouble[], lacking: false };
+    if (!link || link.part === "") return found;
+    const { result, lies, isGone, ...source } = this.beside.source(link);
+    this.others.set(link.part, result);
+    for (const [key, made] of result.results) this.results.set(key, made);
+    const { sheet } = result;
+    const name = `“${source.name}”`;
+    try {
+      found.items = broughtOf(sheet, source.name, items, step);
+    } finally {
+      found.notes.push(...sheet.takeNotes().map((note) => ({ ...note, message: `In ${name}: ${note.message}` })));
+    }
+    found.lies = lies;
+    if (isGone)
       found.notes.push({
-        code: "goes-without",
-        message: `${name} was built without its step${lacks.length > 1 ? "s" : ""} ${steps}, and so is what was brought in.`,
+        code: "link-gone",
+        message: this.job.parts.some(({ id }) => id === link.part)
+          ? `${name} no longer makes what was brought in: it stays as it was taken last. Pick something else of it, or make it loose.`
+          : `${name} is no longer in the job: what was brought in of it stays as it was taken last. Pick another part, or make it loose.`,
         step: step.id,
       });
-    }
+    const lacks = sheet.lacksOf(found.items.map(({ item }) => item.id));
+    if (lacks.length === 0) return found;
+    found.lacking = true;
+    const steps = lacks.map((lack) => sheet.numberOf(lack)).join(", ");
+    found.notes.push({
+      code: "goes-without",
+      message: `${name} was built without its step${lacks.length > 1 ? "s" : ""} ${steps}, and so is what was brought in.`,
+      step: step.id,
+    });
     return found;
   }
 
-  private evaluate(step: Step, warnings: Trouble[], wantsPieces: boolean, elsewhere: readonly Live[]): StepOutcome {
+  private evaluate(step: Step, warnings: Trouble[], wantsPieces: boolean, elsewhere: Elsewhere): StepOutcome {
     const context = this.contextOf(
       step,
       (ref) => this.bench.itemsOf(ref, step),
@@ -332,7 +357,7 @@ export class PartRun {
     step: Step,
     itemsOf: (ref: string) => readonly Live[],
     warn: (trouble: Trouble) => void,
-    more: { wantsPieces: boolean; elsewhere: readonly Live[] } = { wantsPieces: false, elsewhere: [] },
+    more: { wantsPieces: boolean; elsewhere: Elsewhere } = { wantsPieces: false, elsewhere: NOTHING },
   ): StepContext {
     const { wantsPieces, elsewhere } = more;
     return {
@@ -346,7 +371,7 @@ export class PartRun {
       drawnThrough: (face) => (this.hasCurves ? drawnThrough(this.part, face) : null),
       again: (id) => this.again(id, step, warn),
       ...referencesOf(step, (id) => this.bench.asBody(itemsOf(id)[0]!.item, step), warn, this.options.onReference),
-      elsewhere: () => elsewhere.map(({ item }) => item),
+      elsewhere: () => ({ items: elsewhere.items.map(({ item }) => item), lies: elsewhere.lies }),
       file: (id) => {
         const { name } = this.fileOf(id, step);
         const bytes = this.options.file(id);

@@ -1,5 +1,5 @@
 import { hashValue } from "../hash";
-import { type Job, type Part, partsNeeded } from "../job";
+import { type Job, linkOf, type Part, partsNeeded } from "../job";
 import { stepType } from "../steps";
 import { ENGINE_VERSION } from "./version";
 
@@ -12,12 +12,23 @@ export function viewKey(job: Job, part: Part): string {
   const types = new Set(parts.flatMap(({ steps }) => steps.map(({ type }) => type)));
   return hashValue({
     engine: ENGINE_VERSION,
-    view: 9,
+    view: 10,
     steps: [...types].map((type) => [type, stepType(type)?.version ?? 0]),
     parts: parts.map(built),
     parameters: job.parameters,
+    // What was taken as it was is called by what it holds; what is kept by another name is held against it all the same.
+    kept: parts.flatMap(({ steps }) => steps.flatMap((step) => keptFor(job, linkOf(step)?.taken?.as))),
     files: job.files.map(({ id, sha256, name }) => [id, sha256 ?? "", name]),
   });
+}
+
+/** What is kept by an id, with what that needs of others so. */
+function keptFor({ kept }: Job, id: string | undefined, seen = new Set<string>()): unknown[] {
+  if (id === undefined || seen.has(id) || !kept[id]) return [];
+  seen.add(id);
+  const { parameters, parts } = kept[id];
+  const links = parts.flatMap(({ steps }) => steps.flatMap((step) => linkOf(step)?.taken?.as ?? []));
+  return [{ parameters, parts: parts.map(built) }, ...links.flatMap((as) => keptFor({ kept } as Job, as, seen))];
 }
 
 /** How bodies look and are looked at, and what is written of them, changes nothing that is built. */

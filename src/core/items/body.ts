@@ -5,6 +5,7 @@ import {
   type EdgeFacts,
   type FaceFacts,
   freeShape,
+  mirrored,
   ownHandle,
   placed,
   type Shape,
@@ -64,6 +65,7 @@ export const bodyHandling: Handling<Body, BodyView> = {
     return { item: { ...rest, shape: shapeFromText(shape) }, extras };
   },
   placed: (body, placement) => ({ ...body, shape: placed(body.shape, placement) }),
+  mirrored: (body, normal) => ({ ...body, shape: mirrored(body.shape, [0, 0, 0], normal) }),
   again: (body) => ({ ...body, shape: ownHandle(body.shape) }),
   copied: (body, step, mark) => ({ ...body, faces: body.faces.map((name) => `${step}:${mark}:${name}`) }),
   view(body, { told, key, extras, known, meshes }) {

@@ -1,5 +1,5 @@
 import { type CurveSpan, curveEnds, isClosed, lengthOf, mappedSpan, spanPlaces } from "../curve/span";
-import { placedPoint, type Vec3 } from "../kernel";
+import { mirroredPoint, placedPoint, type Vec3 } from "../kernel";
 import { type Handling, type Known, PLAIN, type Told } from "./handling";
 
 /** Curves in space, one after the other: a path, a centre line. Exact, as plain values. */
@@ -28,6 +28,10 @@ export const curveHandling: Handling<CurveItem, CurveView> = {
   placed: (curve, placement) => ({
     ...curve,
     spans: curve.spans.map((span) => mappedSpan(span, (at) => placedPoint(at, placement))),
+  }),
+  mirrored: (curve, across) => ({
+    ...curve,
+    spans: curve.spans.map((span) => mappedSpan(span, (at) => mirroredPoint(at, [0, 0, 0], across))),
   }),
   view({ kind, spans }, { told }) {
     const long = lengthOf(spans);

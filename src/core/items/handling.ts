@@ -1,5 +1,5 @@
 import type { Measures } from "../check";
-import type { MeshStore, Placement } from "../kernel";
+import type { MeshStore, Placement, Vec3 } from "../kernel";
 import type { ItemKindId } from "./kinds";
 import type { ViewMesh } from "./view-mesh";
 
@@ -56,6 +56,8 @@ export interface Handling<T extends Known & { kind: ItemKindId }, V extends Told
   restore(stored: object): { item: T; extras?: Extras };
   /** The same, turned and moved. Its exact form is a new one. */
   placed(item: T, placement: Placement): T;
+  /** Its image in a plane through the origin. Its exact form is a new one. @param normal of the plane, of length 1 */
+  mirrored(item: T, normal: Vec3): T;
   /** The same, with an exact form of its own that is let go of apart. */
   again(item: T): T;
   /** As a step's own: what its parts are called says so. @param mark what it is of them, as `copy`. */

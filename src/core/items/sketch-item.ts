@@ -1,4 +1,4 @@
-import { inSpace, type PlaneFrame, placedPoint, turned } from "../kernel";
+import { inSpace, mirroredPoint, type PlaneFrame, placedPoint, scale, turned } from "../kernel";
 import { curvesOf, type Entity, filledRegions, type Profile, polyline, profileOf } from "../sketch";
 import { type Handling, type Known, PLAIN, type Told } from "./handling";
 
@@ -46,6 +46,12 @@ export const sketchHandling: Handling<SketchItem, SketchView> = {
     const { origin, normal, x } = sketch.frame;
     const turn = (v: typeof x) => turned(v, placement.axis, placement.angle);
     return { ...sketch, frame: { origin: placedPoint(origin, placement), normal: turn(normal), x: turn(x) } };
+  },
+  // What is drawn stays as it is, and is looked at from behind: so its image has a frame that is right-handed again.
+  mirrored: (sketch, across) => {
+    const { origin, normal, x } = sketch.frame;
+    const image = (v: typeof x) => mirroredPoint(v, [0, 0, 0], across);
+    return { ...sketch, frame: { origin: image(origin), normal: scale(image(normal), -1), x: image(x) } };
   },
   view({ kind, frame, entities, given }, { told }) {
     const curves = curvesOf(entities, true);

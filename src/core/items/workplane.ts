@@ -1,4 +1,4 @@
-import { placedPoint, turned, type Vec3 } from "../kernel";
+import { mirroredPoint, placedPoint, turned, type Vec3 } from "../kernel";
 import { type Handling, type Known, PLAIN, type Told } from "./handling";
 
 /** An endless plane with a side: + is where the normal points. */
@@ -21,6 +21,11 @@ export const workplaneHandling: Handling<Workplane, PlaneView> = {
     ...plane,
     origin: placedPoint(plane.origin, placement),
     normal: turned(plane.normal, placement.axis, placement.angle),
+  }),
+  mirrored: (plane, across) => ({
+    ...plane,
+    origin: mirroredPoint(plane.origin, [0, 0, 0], across),
+    normal: mirroredPoint(plane.normal, [0, 0, 0], across),
   }),
   view: ({ kind, origin, normal }, { told }) => ({ ...told, kind, origin, normal }),
 };

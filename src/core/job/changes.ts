@@ -1,8 +1,9 @@
-import { applyPatches, enablePatches, type Patch, produceWithPatches } from "immer";
+import { applyPatches, current, enablePatches, type Patch, produceWithPatches } from "immer";
 import * as z from "zod";
 import { fail } from "../errors";
 import { partsOf } from "../steps";
 import { emptyPart, type Job, type Part, type Step } from "./document";
+import { settleLinks } from "./links/settle";
 import type { Look, Note } from "./looks";
 import { checkJob } from "./parse";
 
@@ -22,9 +23,13 @@ export const patchSchema = z.object({
 });
 export const patchesSchema = z.array(patchSchema).min(1).max(5000);
 
-/** Makes a change by editing a draft; null when nothing changed. */
+/** Makes a change by editing a draft, and what follows from it for what was brought in; null when nothing changed. */
 export function makeChange(job: Job, label: string, edit: (draft: Job) => void): { job: Job; change: Change } | null {
-  const [next, patches, inverse] = produceWithPatches(job, edit);
+  const [next, patches, inverse] = produceWithPatches(job, (draft) => {
+    edit(draft);
+    if (current(draft) === job) return;
+    settleLinks(draft, job);
+  });
   return patches.length === 0 ? null : { job: next, change: { label, patches, inverse } };
 }
 

@@ -1,7 +1,10 @@
 import * as z from "zod";
 import { type WantedFit, wantedFitSchema } from "../fit/audit/wanted";
 import { MAX_PARAMETERS, type Parameter, parameterSchema } from "../params";
+import { type Place, placeSchema, type Taken } from "../place";
+import { idField, nameField } from "../schema/fields";
 import { STEP_TYPES } from "../steps/registry";
+import type { Kept } from "./links/kept";
 import {
   type BodyGroup,
   bodyGroupSchema,
@@ -16,12 +19,6 @@ import { type SavedView, savedViewSchema } from "./views";
 
 export const FORMAT = "bold-seam-job";
 export const FORMAT_VERSION = 1;
-
-const idField = z
-  .string()
-  .regex(/^[A-Za-z0-9_-]{1,60}$/, "has to be 1 to 60 letters, digits, - or _")
-  .describe("Unique in its list");
-const nameField = z.string().trim().min(1, "must not be empty").max(120);
 
 const stepBase = {
   id: idField,
@@ -48,6 +45,11 @@ export const partSchema = z.strictObject({
   id: idField,
   name: nameField,
   parameters: parametersField.describe("Named values of this part; they stand before the job's of the same name"),
+  places: z
+    .array(placeSchema)
+    .max(100)
+    .default([])
+    .describe("Where it stands: its own place first, then copies; with none as it is drawn"),
   steps: z.array(stepSchema).max(2000),
   hold: z.string().nullable().default(null).describe("The last step that is built; null builds all"),
   names: z.record(z.string(), nameField).default({}).describe("Names given to bodies, by body id"),
@@ -60,6 +62,7 @@ export interface Part {
   id: string;
   name: string;
   parameters: Parameter[];
+  places: Place[];
   steps: Step[];
   hold: string | null;
   names: Record<string, string>;
@@ -87,6 +90,10 @@ export type JobFile = z.infer<typeof fileSchema>;
 /** By type of step. */
 export const versionsSchema = z.record(z.string(), z.number().int().min(0));
 
+const keptSchema = z
+  .strictObject({ parameters: parametersField, parts: z.array(partSchema).min(1).max(200) })
+  .describe("A part as it was when something was taken of it, and those that it needed");
+
 export const jobSchema = z
   .strictObject({
     format: z.literal(FORMAT),
@@ -104,6 +111,11 @@ export const jobSchema = z
       .describe("How far each type of step has been upgraded, for types whose steps were once written in another way"),
     parts: z.array(partSchema).min(1, "A job needs at least one part").max(200),
     fits: z.array(wantedFitSchema).max(2000).default([]).describe("How bodies are to lie to each other"),
+    follow: z
+      .boolean()
+      .default(true)
+      .describe("What parts bring in of others follows at once; else it stays until it is refreshed"),
+    kept: z.record(idField, keptSchema).default({}).describe("By id"),
   })
   .superRefine((job, context) => {
     const issue = (path: (string | number)[], message: string) => context.addIssue({ code: "custom", path, message });
@@ -118,21 +130,34 @@ export const jobSchema = z
         issue(path, `two parameters are called “${name}”`);
     };
     twice(job.parameters, ["parameters"]);
-    job.parts.forEach((part, p) => {
-      twice(part.parameters, ["parts", p, "parameters"]);
+    const isKept = (id: string) => Object.hasOwn(job.kept, id);
+    const parts = [
+      ...job.parts.map((part, p) => ({ part, path: ["parts", p] as (string | number)[] })),
+      ...Object.entries(job.kept).flatMap(([id, { parts }]) =>
+        parts.map((part, p) => ({ part, path: ["kept", id, "parts", p] as (string | number)[] })),
+      ),
+    ];
+    for (const { part, path } of parts) {
+      for (const id of repeated(part.places.map(({ id }) => id)))
+        issue([...path, "places"], `two places have the id “${id}”`);
+      for (const [s, step] of (part.steps as unknown as Step[]).entries()) {
+        const as = (step.taken as Taken | null | undefined)?.as;
+        if (as !== undefined && !isKept(as)) issue([...path, "steps", s, "taken"], `“${as}” is not kept in the job`);
+      }
+      twice(part.parameters, [...path, "parameters"]);
       const steps = part.steps as unknown as Step[];
       repeated(steps.map((step) => step.id)).forEach((id) => {
-        issue(["parts", p, "steps"], `two steps have the id “${id}”`);
+        issue([...path, "steps"], `two steps have the id “${id}”`);
       });
       repeated(part.groups.map(({ name }) => name)).forEach((name) => {
-        issue(["parts", p, "groups"], `two groups are called “${name}”`);
+        issue([...path, "groups"], `two groups are called “${name}”`);
       });
       repeated(part.views.map(({ name }) => name)).forEach((name) => {
-        issue(["parts", p, "views"], `two views are called “${name}”`);
+        issue([...path, "views"], `two views are called “${name}”`);
       });
       if (part.hold !== null && !steps.some((step) => step.id === part.hold))
-        issue(["parts", p, "hold"], `there is no step “${part.hold}”`);
-    });
+        issue([...path, "hold"], `there is no step “${part.hold}”`);
+    }
   });
 
 /** The document: everything that a person made, nothing that can be computed. */
@@ -147,6 +172,10 @@ export interface Job {
   stepVersions?: Record<string, number>;
   parts: Part[];
   fits: WantedFit[];
+  /** Whether what is brought in follows what it is of at once. */
+  follow: boolean;
+  /** By id. */
+  kept: Record<string, Kept>;
 }
 
 function repeated(ids: string[]): string[] {
@@ -154,7 +183,19 @@ function repeated(ids: string[]): string[] {
 }
 
 export function emptyPart(id: string, name: string): Part {
-  return { id, name, parameters: [], steps: [], hold: null, names: {}, looks: {}, groups: [], notes: [], views: [] };
+  return {
+    id,
+    name,
+    parameters: [],
+    places: [],
+    steps: [],
+    hold: null,
+    names: {},
+    looks: {},
+    groups: [],
+    notes: [],
+    views: [],
+  };
 }
 
 export function emptyJob(name: string, units: Job["units"] = "mm"): Job {
@@ -168,5 +209,7 @@ export function emptyJob(name: string, units: Job["units"] = "mm"): Job {
     files: [],
     parts: [emptyPart("part1", "Part 1")],
     fits: [],
+    follow: false,
+    kept: {},
   };
 }

@@ -2,7 +2,7 @@ import { describe, expect, test } from "vitest";
 import { jobOf } from "../testing/harness";
 import { checkJob, freshStepId, removeParameter, renameParameter, usesOf, wantFit } from ".";
 
-const end = (body: string) => ({ part: "part", body });
+const end = (body: string) => ({ part: "part", at: "", body });
 const pair = (one: string, other: string, fit: number | null = null) => ({ one: end(one), other: end(other), fit });
 
 describe("fits that are wanted between bodies", () => {
@@ -54,7 +54,11 @@ describe("fits that are wanted between bodies", () => {
     expect(freshStepId(part, draft)).toBe("s10");
     // What is said of a body of another part is none of this one's.
     expect(freshStepId(other, draft)).toBe("s10");
-    wantFit(draft, { one: { part: "gone", body: "s50:block" }, other: end("s1:block"), fit: null }, { want: "gap" });
+    wantFit(
+      draft,
+      { one: { part: "gone", at: "", body: "s50:block" }, other: end("s1:block"), fit: null },
+      { want: "gap" },
+    );
     expect(freshStepId(other, draft)).toBe("s10");
   });
 

@@ -4,7 +4,8 @@ import type { Job } from "./document";
 type Ends = Pick<WantedFit, "one" | "other">;
 type End = WantedFit["one"];
 
-const isEnd = (one: End, other: End) => one.part === other.part && one.body === other.body;
+const isEnd = (one: End, other: End) => one.part === other.part && one.body === other.body && one.at === other.at;
+const endOf = ({ part, body, at }: End): End => ({ part, body, at });
 
 /**
  * Says how two bodies are to lie to each other, in place of what was said before of them; with null nothing any more. @param ends the bodies, and
@@ -15,7 +16,7 @@ export function wantFit(
   { one, other, fit }: Ends & { fit: number | null },
   values: Partial<WantedFit> | null,
 ): void {
-  const ends = { one: { part: one.part, body: one.body }, other: { part: other.part, body: other.body } };
+  const ends = { one: endOf(one), other: endOf(other) };
   const said = job.fits.findIndex(
     (known, place) =>
       place === fit ||

@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { faceRefSchema } from "../references";
+import { idField, nameField } from "../schema/fields";
 
 /** Colours for bodies, by name: told apart with any kind of colour vision by their lightness as well. */
 export const BODY_COLOURS = ["steel", "graphite", "sand", "clay", "moss", "lagoon", "plum", "chalk"] as const;
@@ -16,8 +17,6 @@ export const BODY_SRGB: Readonly<Record<BodyColour, string>> = {
   plum: "#7c4f74",
   chalk: "#f1efe9",
 };
-
-const nameField = z.string().trim().min(1, "must not be empty").max(120);
 
 export const materialSchema = z.strictObject({
   name: nameField,
@@ -64,7 +63,7 @@ export const bodyGroupSchema = z.strictObject({
 export type BodyGroup = z.infer<typeof bodyGroupSchema>;
 
 export const noteSchema = z.strictObject({
-  id: z.string().regex(/^[A-Za-z0-9_-]{1,60}$/, "has to be 1 to 60 letters, digits, - or _"),
+  id: idField,
   body: z.string().min(1).max(700).describe("The body, by id"),
   face: faceRefSchema.optional().describe("The face of it that it is about"),
   text: z.string().trim().min(1, "must not be empty").max(2000),

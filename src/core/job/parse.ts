@@ -62,7 +62,7 @@ export function stepsNeeded(step: Step): string[] {
 
 /** A sheet runs from top to bottom: two steps that need each other can never be built. */
 function refuseCycles(job: Job): void {
-  for (const part of job.parts) {
+  for (const part of [...job.parts, ...Object.values(job.kept).flatMap(({ parts }) => parts)]) {
     const byId = new Map(part.steps.map((step) => [step.id, step] as const));
     const state = new Map<string, "open" | "done">();
     /** Walked without calling itself: a part may be a chain of thousands. */

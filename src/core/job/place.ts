@@ -12,6 +12,7 @@ const ENTRIES: Record<string, string> = {
   groups: "Group",
   notes: "Note",
   views: "View",
+  places: "Place",
 };
 
 const LISTS: Record<string, string> = {
@@ -25,6 +26,10 @@ const LISTS: Record<string, string> = {
   views: "The list of views",
   names: "The names of bodies",
   looks: "The looks of bodies",
+  places: "The list of places",
+  fits: "The list of fits",
+  kept: "What is kept of parts",
+  follow: "Whether links follow",
   hold: "The hold point",
   units: "The unit",
   format: "The format",

@@ -10,10 +10,17 @@ interface JobUpgrade {
   up(job: Written): Written;
 }
 
-const eachPart = (job: Written, change: (part: Written) => Written): Written => ({
-  ...job,
-  parts: Array.isArray(job.parts) ? job.parts.map((part) => (isObject(part) ? change(part) : part)) : job.parts,
-});
+/** A change of every part of a job, and of those that it keeps as they were. */
+const eachPart = (job: Written, change: (part: Written) => Written): Written => {
+  const within = (one: Written): Written => ({
+    ...one,
+    parts: Array.isArray(one.parts) ? one.parts.map((part) => (isObject(part) ? change(part) : part)) : one.parts,
+  });
+  const kept = isObject(job.kept)
+    ? { kept: Object.fromEntries(Object.entries(job.kept).map(([id, one]) => [id, isObject(one) ? within(one) : one])) }
+    : {};
+  return { ...within(job), ...kept };
+};
 
 /**
  * In order, and never changed once they have landed: a job of any release goes through those that came after it. All so far
@@ -30,6 +37,17 @@ const JOB_UPGRADES: readonly JobUpgrade[] = [
   },
   { name: "views", up: (job) => eachPart(job, (part) => ({ views: [], ...part })) },
   { name: "fits", up: (job) => ({ fits: [], ...job }) },
+  {
+    name: "places and links",
+    // What was brought in followed at once, and goes on doing so.
+    up: (job) => {
+      const end = (one: unknown) => (isObject(one) ? { at: "", ...one } : one);
+      const fits = Array.isArray(job.fits)
+        ? job.fits.map((fit) => (isObject(fit) ? { ...fit, one: end(fit.one), other: end(fit.other) } : fit))
+        : job.fits;
+      return eachPart({ follow: true, kept: {}, ...job, fits }, (part) => ({ places: [], ...part }));
+    },
+  },
 ];
 
 /**

@@ -1,11 +1,12 @@
 import * as z from "zod";
+import { nameField } from "../schema/fields";
 import type { Part } from "./document";
 
 const place = z.tuple([z.number(), z.number(), z.number()]);
 
 /** A way to look at a part that a person gave a name: from where, at what, how much of it, and how it is cut open. */
 export const savedViewSchema = z.strictObject({
-  name: z.string().trim().min(1, "must not be empty").max(120),
+  name: nameField,
   from: place
     .refine((way) => Math.hypot(...way) > 0, "has no direction: one of the numbers has to be other than 0")
     .describe("The direction in which the eye lies"),

@@ -1,10 +1,10 @@
 import * as z from "zod";
 import { angleField, lengthField } from "../params";
+import { idField } from "../schema/fields";
 
 /** Ids of what every sketch has without drawing it: its origin and its two axes. */
 export const BUILT_IN = ["origin", "axis-x", "axis-y"] as const;
 
-const idField = z.string().regex(/^[A-Za-z0-9_-]{1,60}$/, "has to be 1 to 60 letters, digits, - or _");
 const refField = idField.describe("An entity by its id, or origin, axis-x, axis-y");
 const coordinate = z.number().min(-100_000).max(100_000);
 const construction = z.boolean().default(false).describe("Helps to draw and makes no outline");

@@ -40,6 +40,8 @@ export type Field = {
   | { kind: "points" }
   | { kind: "part" }
   | { kind: "elsewhere"; of: string }
+  /** One of the places of the part that another field names, where it has several. */
+  | { kind: "place"; of: string }
   | { kind: "steps" }
   | { kind: "starts"; of: string }
   | { kind: "regions"; of: string }
@@ -79,6 +81,8 @@ export interface StepType<S extends z.ZodType = z.ZodType> {
    * that has landed is never changed. A value that is new needs none: it gets its default.
    */
   upgrades?: readonly StepUpgrade[];
+  /** Values on which its result depends only by way of the items that it is given: they are no part of its key. */
+  asides?: readonly string[];
   /** Of the bodies that it refers to, those that it changes: when it cannot be done, what goes on with them lacks it. None where left out. */
   changes?(values: z.infer<S>): string[];
   /** What it does to bodies, in a word (“joined”), where a step can do that again elsewhere; null where not. */

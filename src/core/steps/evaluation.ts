@@ -3,6 +3,7 @@ import type { Trouble } from "../errors";
 import type { Body, Item } from "../items";
 import type { EdgeFacts, Shape, Vec3 } from "../kernel";
 import type { Resolved } from "../params";
+import type { Transform } from "../place";
 import type { CornerRef, EdgeRef, FaceRef } from "../references";
 import type { Front, Knife, Piece, PresetFate, Spot } from "../seam";
 import type { StepType } from "./declare";
@@ -31,8 +32,8 @@ export interface StepContext {
   drawnThrough(face: string): readonly string[] | null;
   /** An earlier step that is named by `repeats`, to be done again elsewhere. @throws SeamError where it cannot be */
   again(step: string): DoneStep;
-  /** What the step names of other parts, as it lies on their benches. */
-  elsewhere(): readonly Item[];
+  /** What the step names of another part, as it lies on the bench there, and how that lies in this part. */
+  elsewhere(): { items: readonly Item[]; lies: Transform };
   /** The bytes of an imported file. */
   file(id: string): { name: string; bytes: Uint8Array };
   warn(trouble: Trouble): void;

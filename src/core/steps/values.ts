@@ -97,10 +97,10 @@ export function needsOf(type: StepType, step: StepLike) {
 /** Whether what a step makes comes from a file. */
 export const bringsIn = (type: StepType): boolean => type.fields.some(({ kind }) => kind === "file");
 
-/** The values of a step's kind: not what it is called, and in which group it stands. */
+/** The values of a step's kind that its result depends on: not what it is called, and in which group it stands. */
 function ownValues(type: StepType, step: StepLike): Record<string, unknown> {
   const values: Record<string, unknown> = {};
-  for (const key of Object.keys(shapeOf(type))) values[key] = step[key];
+  for (const key of Object.keys(shapeOf(type))) if (!type.asides?.includes(key)) values[key] = step[key];
   return values;
 }
 

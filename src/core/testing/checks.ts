@@ -12,6 +12,7 @@ export function checked(built: Built, id: string, values: Record<string, unknown
     name: built.bench.find(({ item }) => item === body)!.name,
     meshId: body.id,
     part: "part",
+    at: "",
     elsewhere: null,
     mesh: viewMesh(meshes, body.shape, body.faces),
   }));

@@ -1,4 +1,4 @@
-import type { PartResult } from "@/core/evaluate";
+import type { PartResult, ResultCache } from "@/core/evaluate";
 import type { EvaluateRequest, OperationName, Operations, Progress } from "../contract";
 import type { Views } from "../views";
 
@@ -17,6 +17,8 @@ export interface Workshop {
   /** Keeps what a part was built of, lets go of the rest, and stores what took long. */
   keep(result: PartResult): void;
   views: Views;
+  /** Where what is built is kept. */
+  cache: ResultCache;
 }
 
 /** How one operation of the engine is done. */

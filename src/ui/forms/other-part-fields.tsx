@@ -1,6 +1,6 @@
 "use client";
 import { useEffect, useState } from "react";
-import { chainBetween } from "@/core/job";
+import { chainBetween, standsOf } from "@/core/job";
 import type { Field } from "@/core/steps";
 import type { ItemLine } from "@/engine/contract";
 import { useJob, usePart, useStores } from "../state/context";
@@ -36,6 +36,40 @@ export function PartField({ label, value, onChange }: { label: string; value: st
             </option>
           );
         })}
+      </select>
+    </label>
+  );
+}
+
+/** At which of its places another part is taken, where it stands in the job more than once. */
+export function PlaceField({
+  label,
+  part,
+  value,
+  onChange,
+}: {
+  label: string;
+  part: string;
+  value: string;
+  onChange(value: string): void;
+}) {
+  const source = useJob((state) => state.job.parts.find(({ id }) => id === part));
+  const stands = source ? standsOf(source) : [];
+  if (stands.length < 2 && value === "") return null;
+  return (
+    <label className="block">
+      <span className="mb-1 block text-[0.8125rem] text-soft">{label}</span>
+      <select
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+        className="h-8 w-full rounded border border-line bg-sheet px-1.5"
+      >
+        {stands.some(({ at }) => at === value) ? null : <option value={value}>A place that is gone</option>}
+        {stands.map(({ at, name }) => (
+          <option key={at} value={at}>
+            {name}
+          </option>
+        ))}
       </select>
     </label>
   );

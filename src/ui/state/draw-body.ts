@@ -54,8 +54,10 @@ export function drawBody(item: BodyView, mesh: ViewMesh, { state, part, dark, pi
   }
   const line = lineOf(state.checking);
   const pair = line?.pair;
-  if (line && pair && line.body === item.id) faces.push(...line.faces);
-  if (pair && pair.other.body === item.id && pair.other.part === part.id) faces.push(...pair.other.faces);
+  if (line && pair && line.body === item.id && pair.one.part === part.id && pair.one.at === "")
+    faces.push(...line.faces);
+  if (pair && pair.other.body === item.id && pair.other.part === part.id && pair.other.at === "")
+    faces.push(...pair.other.faces);
   const paint = checked?.paint.find(({ meshId }) => meshId === item.meshId);
   return {
     id: item.id,

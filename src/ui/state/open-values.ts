@@ -1,5 +1,6 @@
+import { produce } from "immer";
 import { inWords } from "@/core/issues";
-import { edits, type Job, type Step, scopeOf } from "@/core/job";
+import { edits, type Job, type Step, scopeOf, settleLinks } from "@/core/job";
 import type { Scope } from "@/core/params";
 import { resolveStep, stepType } from "@/core/steps";
 import type { Editing } from "./workspace-store";
@@ -28,6 +29,12 @@ export function scopeIn(job: Job, part: string): Scope {
 
 /** The job as it would be with the open step kept: what is built for the preview. */
 export function withOpenStep(job: Job, part: string, editing: Editing): Job {
+  const opened = withStep(job, part, editing);
+  // What it brings in is taken as it would be with it kept.
+  return editing.step.type === "bring-in" ? produce(opened, (draft) => settleLinks(draft, job)) : opened;
+}
+
+function withStep(job: Job, part: string, editing: Editing): Job {
   return {
     ...job,
     parts: job.parts.map((candidate) => {

@@ -48,10 +48,10 @@ export const runFit = runs(fitCheck, ({ within }, bodies, fits) => {
 });
 
 const isOf = (ends: AskedFit["ends"], one: CheckedBody, other: CheckedBody): boolean => {
-  const ids = ends.map(({ part, body }) => (body ? `${part} ${body.id}` : ""));
+  const ids = ends.map(({ part, at, body }) => (body ? `${part} ${at} ${body.id}` : ""));
   return ids.includes(keyOf(one)) && ids.includes(keyOf(other));
 };
-const keyOf = ({ part, body }: CheckedBody) => `${part} ${body.id}`;
+const keyOf = ({ part, at, body }: CheckedBody) => `${part} ${at} ${body.id}`;
 const nameOf = ({ name, elsewhere }: CheckedBody) => (elsewhere === null ? name : `${elsewhere}: ${name}`);
 
 function lineOf(one: CheckedBody, other: CheckedBody, asked: AskedFit | null, within: number): Line | null {
@@ -61,8 +61,8 @@ function lineOf(one: CheckedBody, other: CheckedBody, asked: AskedFit | null, wi
     cells: [`${nameOf(one)} – ${nameOf(other)}`],
   };
   const ends = {
-    one: { part: one.part, body: one.body.id },
-    other: { part: other.part, body: other.body.id, faces: [] as number[] },
+    one: { part: one.part, at: one.at, body: one.body.id },
+    other: { part: other.part, at: other.at, body: other.body.id, faces: [] as number[] },
     fit: asked?.place ?? null,
   };
   const wanted = asked?.problem === null ? asked.wanted : null;

@@ -4,6 +4,7 @@ import { lengthField } from "../../params";
 const bodyField = z.strictObject({
   part: z.string().min(1).max(100).describe("The part, by id"),
   body: z.string().min(1).max(700).describe("The body, by id"),
+  at: z.string().max(60).default("").describe("At which of the part's places, by id; empty for its own"),
 });
 
 /** How two bodies of a job are to lie to each other, of whichever parts: kept with the job, and held against it after each edit. */

@@ -1,23 +1,31 @@
 import * as z from "zod";
+import { takenSchema } from "../../place/taken";
 import { otherItemRef, partRef } from "../../references";
 import { declareStep } from "../declare";
 
 const schema = z.object({
   part: partRef.default(""),
+  at: z.string().max(60).default("").describe("Which of that part's places, by id; empty for its own"),
   items: z.array(otherItemRef).max(200).default([]).describe("What is brought in of it, in order"),
+  loose: z.boolean().default(false).describe("A copy of its own, that is never behind what it was taken from"),
+  taken: takenSchema.nullable().default(null),
 });
 
-/** Bodies, sheets, curves and planes of another part, at the place where they stand there: they follow it. */
+/** Bodies, sheets, curves and planes of another part, at the place where they stand in the job. */
 export const bringIn = declareStep({
   type: "bring-in",
   schema,
   words: {
     label: "Bring in",
-    line: "Bodies, sheets, curves, planes and sketches of another part, where they stand: they follow it",
+    line: "Bodies, sheets, curves, planes and sketches of another part, where they stand: linked to it, or loose",
     stage: "fit",
   },
+  // Which of its states it is of, and how that lies, is known by what is brought in.
+  asides: ["at", "loose", "taken"],
   fields: [
     { key: "part", kind: "part", label: "Of the part" },
+    { key: "at", kind: "place", label: "From its place", of: "part" },
     { key: "items", kind: "elsewhere", label: "What is brought in", of: "part" },
+    { key: "loose", kind: "toggle", label: "Loose: a copy of now, not linked" },
   ],
 });

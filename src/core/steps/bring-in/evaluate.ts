@@ -1,5 +1,6 @@
 import { fail } from "../../errors";
 import { handlingOf, type Item } from "../../items";
+import { inPlace } from "../../items/in-place";
 import { evaluates } from "../evaluation";
 import { bringIn } from "./declare";
 
@@ -9,10 +10,10 @@ export const evaluateBringIn = evaluates(bringIn, {
   evaluate({ part, items }, { step, elsewhere }) {
     if (part === "") fail("nothing-picked", "Pick the part to bring something in from.", { step, field: "part" });
     if (items.length === 0) fail("nothing-picked", "Pick what is brought in.", { step, field: "items" });
-    const made = elsewhere().map((item): Item => {
-      const handling = handlingOf(item);
+    const brought = elsewhere();
+    const made = brought.items.map((item): Item => {
       return {
-        ...handling.copied(handling.again(item), step, "of"),
+        ...handlingOf(item).copied(inPlace(item, brought.lies), step, "of"),
         id: `${step}:of:${item.id}`,
         hint: { part, item: item.id },
       };

@@ -1,0 +1,3 @@
+export * from "./place";
+export * from "./taken";
+export * from "./transform";
