@@ -1,5 +1,15 @@
 import { fail } from "../errors";
-import { formatMeasured, namesUsed, type Parameter, ParameterScope, renameIn, UNIT_SIZE } from "../params";
+import {
+  formatMeasured,
+  formulasIn,
+  mapFormulas,
+  namesUsed,
+  type Parameter,
+  ParameterScope,
+  renameIn,
+  UNIT_SIZE,
+} from "../params";
+import { placeSchema } from "../place";
 import type { Dimension } from "../sketch";
 import { fieldLabel, mapStepFormulas, stepFormulas } from "../steps/values";
 import type { Job, Part } from "./document";
@@ -12,7 +22,9 @@ export type Use =
   | { kind: "parameter"; owner: Owner; name: string }
   | { kind: "field"; part: string; step: string; path: string; label: string }
   /** A wanted fit, by its place in the job's list. */
-  | { kind: "fit"; place: number; of: "least" | "most" };
+  | { kind: "fit"; place: number; of: "least" | "most" }
+  /** A number of where a part stands: by the place's position in its list, and the path of the number in it. */
+  | { kind: "place"; part: string; place: number; path: string };
 
 export function parametersOf(job: Job, owner: Owner): Parameter[] {
   return owner === "job" ? job.parameters : partOf(job, owner.part).parameters;
@@ -60,6 +72,9 @@ export function usesOf(job: Job, owner: Owner, name: string): Use[] {
       part: part.id,
     });
     if (hidden) continue;
+    for (const [place, values] of part.places.entries())
+      for (const { path, formula } of formulasIn(placeSchema, values))
+        if (namesUsed(formula).includes(name)) uses.push({ kind: "place", part: part.id, place, path });
     for (const step of part.steps)
       for (const { path, formula } of stepFormulas(step))
         if (namesUsed(formula).includes(name))
@@ -100,7 +115,7 @@ function refuseCapture(job: Job, owner: Owner, from: string, to: string): void {
 /** The part that a use is in; null for what is the whole job's. */
 function partOfUse(use: Use): string | null {
   if (use.kind === "fit") return null;
-  if (use.kind === "field") return use.part;
+  if (use.kind === "field" || use.kind === "place") return use.part;
   return use.owner === "job" ? null : use.owner.part;
 }
 
@@ -139,6 +154,10 @@ function replaceName(job: Job, owner: Owner, name: string, change: (formula: str
       continue;
     }
     const part = partOf(job, use.part);
+    if (use.kind === "place") {
+      part.places[use.place] = mapFormulas(placeSchema, part.places[use.place]!, change);
+      continue;
+    }
     const place = part.steps.findIndex((step) => step.id === use.step);
     part.steps[place] = mapStepFormulas(part.steps[place]!, (formula) => change(formula));
   }

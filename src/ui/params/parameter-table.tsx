@@ -321,6 +321,7 @@ function UseList({ uses, job }: { uses: Use[]; job: Job }) {
 function useWords(use: Use, job: Job): string {
   if (use.kind === "parameter") return use.name;
   if (use.kind === "fit") return "a fit that is wanted";
+  if (use.kind === "place") return `where “${job.parts.find(({ id }) => id === use.part)?.name}” stands`;
   const part = job.parts.find((candidate) => candidate.id === use.part)!;
   const step = part.steps.find((candidate) => candidate.id === use.step)!;
   return `${stepTitle(step)}, ${use.label}`;
