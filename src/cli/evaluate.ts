@@ -2,11 +2,20 @@ import { mkdir, stat, writeFile } from "node:fs/promises";
 import path from "node:path";
 import { type BodyReport, type FitReport, fitsOf, reportBody } from "@/core/check";
 import { fail, SeamError } from "@/core/errors";
-import { askedFits, ENGINE_VERSION, evaluateJob, type PartResult, ResultCache, warnOfPinches } from "@/core/evaluate";
+import {
+  askedFits,
+  ENGINE_VERSION,
+  evaluateJob,
+  type LinkReport,
+  linkReports,
+  type PartResult,
+  ResultCache,
+  warnOfPinches,
+} from "@/core/evaluate";
 import { OUT_FORMATS, outItems, takes, writeItems } from "@/core/exchange";
 import { hashBytes } from "@/core/hash";
 import { type Body, isBody } from "@/core/items";
-import { type Job, type Part, parseJob } from "@/core/job";
+import { type Job, type Part, parseJob, refreshLinks } from "@/core/job";
 import { allFaceFacts } from "@/core/kernel";
 import { loadNodeKernel } from "@/core/kernel/library/node";
 import { version } from "../../package.json";
@@ -87,10 +96,14 @@ async function evaluateFile(file: string, options: Options, tolerance: number, o
   const parts = [];
   let failed = false;
   let fits: FitReport[] = [];
+  let links: LinkReport[] = [];
   const cache = new ResultCache();
   const wanted = partsOf(job, options.part);
   try {
-    const results = evaluateJob(job, { cache, file: (id) => files.get(id) }, wanted);
+    const shared = { cache, file: (id: string) => files.get(id) };
+    if (options.refresh === true) refreshLinks(job, () => true);
+    const results = evaluateJob(job, shared, wanted);
+    links = linkReports(job, shared, wanted);
     fits = fitsOf(askedFits(job, cache, (id) => results.get(id) ?? null));
     failed ||= fits.some(({ holds }) => holds !== true);
     for (const part of wanted) {
@@ -117,7 +130,13 @@ async function evaluateFile(file: string, options: Options, tolerance: number, o
     cache.clear();
   }
   const told = fits.map(({ names: [one, other], holds, words }) => ({ one, other, holds, words }));
-  const report = { program: PROGRAM, job: job.name, parts, ...(told.length > 0 ? { fits: told } : {}) };
+  const report = {
+    program: PROGRAM,
+    job: job.name,
+    parts,
+    ...(told.length > 0 ? { fits: told } : {}),
+    ...(links.length > 0 ? { links } : {}),
+  };
   return { report, code: failed ? 1 : 0 };
 }
 

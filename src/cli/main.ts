@@ -26,6 +26,7 @@ export async function run(argv: readonly string[]): Promise<number> {
     .option("--out <dir>", "folder for the files written; of several jobs each has one of its own in it", ".")
     .option("--tolerance <mm>", "largest deviation of triangles from the exact body, mm", "0.05")
     .option("--part <name...>", "only these parts, by name or id, with what they bring in of others")
+    .option("--refresh", "take what parts bring in as it is now, not as it was taken last")
     .option("--report <path>", "write the report here instead of printing it: a file, or of several jobs a folder")
     .action(async (files: string[], options) => {
       code = await evaluateFiles(files, options);

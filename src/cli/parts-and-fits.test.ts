@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { afterAll, afterEach, beforeAll, expect, test, vi } from "vitest";
+import { checkJob, makeChange } from "@/core/job";
 import { loadNodeKernel } from "@/core/kernel/library/node";
 import { run } from "./main";
 
@@ -72,4 +73,52 @@ test("wanted fits are held against the bodies, of different parts, too; one that
   expect(gone.report.fits[0]).toMatchObject({ holds: null });
   // Of a part that is not built nothing can be said, and nothing is.
   expect((await evaluate({ parts: sound, fits: [fit(0.3)] }, "--part", "two")).report.fits).toBeUndefined();
+});
+
+test("what is brought in is told as it stands to what it is of; it stays as it was taken, but with --refresh", async () => {
+  const job = checkJob({
+    format: "bold-seam-job",
+    version: 1,
+    name: "Fit",
+    follow: false,
+    parts: parts.slice(0, 2),
+  });
+  const { job: behind } = makeChange(job, "Wider", (draft) => {
+    (draft.parts[0]!.steps[0]!.size as number[])[0] = 50;
+  })!;
+  const width = ({ report }: Awaited<ReturnType<typeof evaluate>>) =>
+    report.parts.at(-1).bodies[0].box.max[0] - report.parts.at(-1).bodies[0].box.min[0];
+  const stale = await evaluate(behind);
+  expect(stale.code).toBe(0);
+  expect(stale.report.links).toEqual([
+    {
+      part: "two",
+      step: "b",
+      from: "one",
+      fromName: "Lower half",
+      state: "stale",
+      words: "“Lower half” has changed since it was taken.",
+    },
+  ]);
+  expect(width(stale)).toBeCloseTo(40, 6);
+  const fresh = await evaluate(behind, "--refresh", "--part", "two");
+  expect(fresh.report.links).toMatchObject([{ state: "current" }]);
+  expect(width(fresh)).toBeCloseTo(50, 6);
+});
+
+test("bodies are held against each other where their parts stand, copies too", async () => {
+  const standing = parts.slice(0, 2).map((part) => ({ ...part, places: [] as object[] }));
+  // 10 higher, turned by a quarter: what was brought in is none of its bodies that the fit is about.
+  standing[1]!.places.push({ id: "up", by: [0, 0, 10], turn: 90 }, { id: "far", by: [0, 0, 100] });
+  const at = async (where?: string) => {
+    const end = { part: "two", body: "c:block", ...(where ? { at: where } : {}) };
+    const { report } = await evaluate({ parts: standing, fits: [{ ...fit(0.2), other: end, least: 10.3 }] });
+    return report.fits[0];
+  };
+  expect(await at()).toMatchObject({ holds: false, words: "at least 10.3 mm wanted: 10.2 mm apart" });
+  expect(await at("far")).toMatchObject({ holds: true });
+  expect(await at("gone")).toMatchObject({
+    holds: null,
+    words: "“Upper half” has no place “gone” any more. Choose one of its places.",
+  });
 });

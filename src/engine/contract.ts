@@ -1,6 +1,7 @@
 import type { BetweenMeasures, CheckResult, FitReport, Measures, ThingMeasures } from "@/core/check";
-import type { Meanings, StepReport, Whereabouts } from "@/core/evaluate";
+import type { LinkReport, Meanings, StepReport, Whereabouts } from "@/core/evaluate";
 import type { Inspection } from "@/core/exchange";
+import type { Furthest } from "@/core/fit/difference";
 import type { BodyView, ItemView, ViewMesh } from "@/core/items";
 import { isBody } from "@/core/items/kinds";
 import type { Job } from "@/core/job";
@@ -148,6 +149,24 @@ export interface CheckRequest {
   values: unknown;
 }
 
+/** Something that was brought in, as it was taken and as it is now: null where it was not, or is not. */
+export interface LinkDifference {
+  name: string;
+  was: Version | null;
+  now: Version | null;
+  /** How far the two lie from each other at most; null where that is not measured. */
+  furthest: Furthest | null;
+}
+
+interface Version {
+  kind: ItemView["kind"];
+  /** mm³ of a solid; null of all else. */
+  volume: number | null;
+  /** As it is drawn: a body by triangles, a curve or a drawing by segments. */
+  mesh: ViewMesh | null;
+  lines: readonly number[];
+}
+
 export interface ItemLine {
   id: string;
   kind: ItemView["kind"];
@@ -187,6 +206,10 @@ export interface Operations {
   check: { asks: CheckRequest; gives: CheckResult };
   /** Whether the bodies of a job lie as they are wanted to: of each wanted fit, by its place. */
   fits: { asks: { job: Job }; gives: FitReport[] };
+  /** How all that is brought in stands to what it is of, in the whole job. */
+  links: { asks: { job: Job }; gives: LinkReport[] };
+  /** What a step brought in, as it was taken and as it is now. */
+  compare: { asks: { job: Job; part: string; step: string }; gives: LinkDifference[] };
   /** What lies on the bench of a part, without its shapes: what can be brought in from it. */
   list: { asks: { job: Job; part: string }; gives: ItemLine[] };
   inspect: { asks: { name: string; bytes: Uint8Array }; gives: Inspection };

@@ -6,6 +6,7 @@ import {
   type PartResult,
   pack,
   ResultCache,
+  type Shared,
   type StepReport,
   type StoredResult,
   toStored,
@@ -96,15 +97,14 @@ export class EngineSession implements EngineApi, Workshop {
     const { job, upTo, pieces, parties } = request;
     const part = job.parts.find((candidate) => candidate.id === request.part);
     if (!part) throw new SeamError({ code: "part-missing", message: "That part is no longer in the job." });
-    await this.fetchFiles(job, request.files);
+    const shared = await this.shared(job, request.files);
     const stored = await this.fetchStored(request.storedKeys ?? []);
     // With no step open nothing is held for one.
     if (!pieces && !parties) this.held.clear();
     // From here on it computes: whoever is patient only for so long counts from now.
     progress?.({ done: 0, total: part.steps.length, step: "" });
     return evaluatePart(job, part, {
-      cache: this.cache,
-      file: (id) => this.files.get(job.files.find((file) => file.id === id)?.sha256 ?? ""),
+      ...shared,
       stored: (key) => {
         const found = stored.get(key);
         return found ? fromStored(found) : undefined;
@@ -114,6 +114,14 @@ export class EngineSession implements EngineApi, Workshop {
       ...(parties ? { parties } : {}),
       ...(progress ? telling(progress, part) : {}),
     });
+  }
+
+  async shared(job: Job, given?: BuildRequest["files"]): Promise<Shared> {
+    await this.fetchFiles(job, given);
+    return {
+      cache: this.cache,
+      file: (id) => this.files.get(job.files.find((file) => file.id === id)?.sha256 ?? ""),
+    };
   }
 
   private async fetchFiles(job: Job, given: BuildRequest["files"] = {}): Promise<void> {

@@ -6,6 +6,7 @@ export * from "./evaluate";
 export * from "./free";
 export { Held } from "./held";
 export { type LinkReport, linkReports } from "./link-reports";
+export { type LinkVersion, linkVersions } from "./link-versions";
 export * from "./pack";
 export * from "./pinches";
 export { placedBody } from "./placed-body";

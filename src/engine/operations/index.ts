@@ -1,8 +1,10 @@
 import type { OperationName } from "../contract";
 import { check } from "./check";
+import { compare } from "./compare";
 import { evaluate } from "./evaluate";
 import { fits } from "./fits";
 import { inspect } from "./inspect";
+import { links } from "./links";
 import { list } from "./list";
 import { measure } from "./measure";
 import type { Operation } from "./operation";
@@ -17,6 +19,8 @@ export const OPERATIONS: { [N in OperationName]: Operation<N> } = {
   measure,
   check,
   fits,
+  links,
+  compare,
   list,
   inspect,
 };

@@ -1,4 +1,5 @@
-import type { PartResult, ResultCache } from "@/core/evaluate";
+import type { PartResult, ResultCache, Shared as SharedOptions } from "@/core/evaluate";
+import type { Job } from "@/core/job";
 import type { EvaluateRequest, OperationName, Operations, Progress } from "../contract";
 import type { Views } from "../views";
 
@@ -12,6 +13,8 @@ export interface BuildRequest extends EvaluateRequest {
 export interface Workshop {
   /** Builds a part, from what is at hand where it is. @throws SeamError */
   build(request: BuildRequest, progress?: (progress: Progress) => void): Promise<PartResult>;
+  /** What parts of a job are built with: what is at hand, and its files. */
+  shared(job: Job, files?: BuildRequest["files"]): Promise<SharedOptions>;
   /** What divides triangles, loaded before they are. */
   triangles(): Promise<void>;
   /** Keeps what a part was built of, lets go of the rest, and stores what took long. */
