@@ -6,6 +6,7 @@ export * from "./links";
 export * from "./looks";
 export * from "./parameters";
 export * from "./parse";
+export * from "./places";
 export * from "./repair";
 export * from "./state";
 export * from "./upgrade";

@@ -1,3 +1,4 @@
 export * from "./place";
+export * from "./put";
 export * from "./taken";
 export * from "./transform";

@@ -72,6 +72,12 @@ export function between(from: Transform, to: Transform): Transform {
 /** Whether it turns right hands into left ones. */
 export const isMirrored = ({ rows: [a, b, c] }: Transform): boolean => dot(cross(a, b), c) < 0;
 
+/** Of a turn about a point, and a move after it. */
+export function ofTurn({ about, axis, angle, by }: { about: Vec3; axis: Vec3; angle: number; by: Vec3 }): Transform {
+  const turn = transformOf({ by: [0, 0, 0], turn: (angle * 180) / Math.PI, axis, mirror: "none" });
+  return { ...turn, by: add(sub(about, turnedBy(turn, about)), by) };
+}
+
 /** Of values that are worked out: mm and degrees. */
 export function transformOf({
   by,
@@ -94,6 +100,14 @@ export function transformOf({
   });
   const row = (k: number): Vec3 => [columns[0]![k]! + 0, columns[1]![k]! + 0, columns[2]![k]! + 0];
   return { rows: [row(0), row(1), row(2)], by };
+}
+
+/** The values that a transform is written by: exact but for the rounding of numbers. */
+export function valuesOf(transform: Transform): { by: Vec3; turn: number; axis: Vec3; mirror: "none" | "x" } {
+  const mirror = isMirrored(transform) ? "x" : "none";
+  const [a, b, c] = transform.rows.map(([x, y, z]): Vec3 => [mirror === "x" ? -x : x, y, z]) as [Vec3, Vec3, Vec3];
+  const { axis, angle } = axisAndAngle({ rows: [a, b, c], by: [0, 0, 0] });
+  return { by: transform.by, turn: (angle * 180) / Math.PI, axis, mirror };
 }
 
 /** Cosine and sine of degrees: without rounding where they are a quarter turn. */

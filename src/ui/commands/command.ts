@@ -48,6 +48,8 @@ export const NAMED = {
   "look-top": { label: "Look from above", keys: "Shift T" },
   "look-below": { label: "Look from below", keys: "Shift B" },
   perspective: { label: "Perspective or parallel", keys: "V", line: "Near things larger, or all to one scale" },
+  whole: { label: "The whole job", keys: "J", line: "All parts where they stand; again to go back to the part" },
+  around: { label: "Other parts round this one", keys: "A", line: "Where they stand, dimmed" },
   floor: { label: "Floor with its scale", keys: "G", line: "A floor under the part, ruled in the job's unit" },
   settings: { label: "Settings", keys: ",", line: "Units, numbers, theme, text, mouse and keys" },
   keys: { label: "All keys", keys: "?", line: "On one page, to be read and changed" },

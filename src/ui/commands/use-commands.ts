@@ -5,6 +5,7 @@ import { beginWalk } from "../help/walk";
 import { settings } from "../settings/settings";
 import { useStores } from "../state/context";
 import { NOTHING_MEASURED } from "../state/measuring";
+import { LEAVE_WHOLE, SEE_WHOLE } from "../state/others";
 import { takeView } from "../state/saved-views";
 import { stepTitle } from "../state/step-title";
 import { isOut, toggledView } from "../state/visibility";
@@ -87,6 +88,8 @@ export function useCommands(scene: ViewScene | null): () => Command[] {
             run: () => scene && takeView(view, scene, workspace),
           }),
         ),
+        named("whole", "View", () => set(state.whole ? LEAVE_WHOLE : SEE_WHOLE), busy),
+        named("around", "View", () => set({ around: !state.around })),
         named("perspective", "View", () =>
           settings.getState().change({ perspective: !settings.getState().perspective }),
         ),

@@ -52,7 +52,13 @@ export function useFound(): Found {
   return useMemo(() => foundIn(evaluation), [evaluation]);
 }
 
+const OtherPartContext = createContext<string | null>(null);
+
+/** What stands in it is about another part than the one that is worked on. */
+export const AboutPart = OtherPartContext.Provider;
+
 export function usePart() {
-  const id = useWorkspace((state) => state.part);
+  const worked = useWorkspace((state) => state.part);
+  const id = useContext(OtherPartContext) ?? worked;
   return useJob((state) => state.job.parts.find((part) => part.id === id) ?? state.job.parts[0]!);
 }

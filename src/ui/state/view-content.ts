@@ -1,14 +1,17 @@
 import type { Trouble } from "@/core/errors";
-import type { Part } from "@/core/job";
+import { type Job, type Part, standing } from "@/core/job";
 import { type Field, shownFields } from "@/core/steps";
 import { type ItemView, isBodyView, type PieceView } from "@/engine/contract";
 import { shownAs } from "../items";
 import type { DrawnBody, ViewContent } from "../viewport/drawn";
 import { pieceColour } from "../viewport/palette";
 import { lineOf } from "./checking";
+import { comparedPlaces, drawCompared } from "./comparing";
 import { troubleOf } from "./draw-body";
 import { type MovedPlane, partingOf } from "./moved-plane";
+import { drawOthers, type Lit } from "./others";
 import { isShown } from "./piece-filter";
+import { putTransform } from "./putting";
 import { type RoughView, roughOf, withMoved } from "./rough";
 import { isOut } from "./visibility";
 import { foundIn } from "./whereabouts";
@@ -35,6 +38,14 @@ const DRAWN = [
   "checking",
   "late",
   "rough",
+  "whole",
+  "around",
+  "others",
+  "standsHidden",
+  "standsClear",
+  "standAlone",
+  "comparing",
+  "putting",
 ] as const satisfies readonly (keyof WorkspaceStore)[];
 
 export type State = Pick<WorkspaceStore, (typeof DRAWN)[number]>;
@@ -54,7 +65,14 @@ export function shownPieces(state: Pick<State, "editing" | "picking" | "evaluati
 }
 
 /** What the view draws, from what is built and what is open. */
-export function viewContentOf(state: State, dark: boolean, part: Part, moved: MovedPlane | null = null): ViewContent {
+export function viewContentOf(
+  state: State,
+  dark: boolean,
+  part: Part,
+  moved: MovedPlane | null = null,
+  /** The job, where other parts are to be seen, too. */
+  job: Job | null = null,
+): ViewContent {
   const { hover, section } = state;
   const pieces = shownPieces(state);
   const rough = roughOf(state.rough, state.editing);
@@ -65,14 +83,29 @@ export function viewContentOf(state: State, dark: boolean, part: Part, moved: Mo
     planes: [],
     lines: [],
     hovered: hover?.id ?? null,
-    hoveredFace: pickedKind(state) === "faces" || state.measuring || state.checking ? (hover?.face ?? null) : null,
+    hoveredFace:
+      pickedKind(state) === "faces" || state.measuring || state.checking || state.putting
+        ? (hover?.face ?? null)
+        : null,
     hoveredEdge: hover?.edge ?? null,
     hoveredCorner: hover?.corner ?? null,
     section,
     dark,
-    marks: [...placesOf(troubleOf(state)), ...(lineOf(state.checking)?.pair?.at ?? [])],
+    marks: [
+      ...placesOf(troubleOf(state)),
+      ...(lineOf(state.checking)?.pair?.at ?? []),
+      ...comparedPlaces(state.comparing),
+    ],
     faults: segmentsOf(troubleOf(state)),
   };
+  if (job) drawing.bodies.push(...drawOthers(state, job, part, dark, litElsewhere(state), putFor(state, job)));
+  if (state.whole) return withPutFaces(drawing, state);
+  if (state.comparing?.differences) {
+    const compared = drawCompared(state.comparing);
+    drawing.bodies.push(...compared.bodies);
+    drawing.lines.push(...compared.lines);
+    return drawing;
+  }
   // While a step is open all can be picked from, as soon as it is known what lies before it: until then the picture stays.
   const choosing = state.editing !== null && state.evaluation?.before !== undefined;
   for (const item of items) {
@@ -87,6 +120,29 @@ export function viewContentOf(state: State, dark: boolean, part: Part, moved: Mo
       plane.pane = false;
       if (plane.id === moved?.id) plane.origin = moved.origin;
     }
+  }
+  return drawing;
+}
+
+/** What of another part the line of the audit is about that is looked at. */
+function litElsewhere({ checking }: State): Lit | null {
+  const pair = lineOf(checking)?.pair;
+  return pair ? { ...pair.other, body: pair.other.body } : null;
+}
+
+/** A part that is being put, where it would come to stand. */
+function putFor({ putting }: State, job: Job) {
+  const part = putting && job.parts.find(({ id }) => id === putting.part);
+  const stands = part ? standing(job, part, putting.at) : null;
+  const to = putting && stands && "transform" in stands ? putTransform(putting, stands.transform) : null;
+  return to && putting ? { stand: putting, to } : null;
+}
+
+/** The faces that a part is put by, lit. */
+function withPutFaces(drawing: ViewContent, { putting, selected }: State): ViewContent {
+  for (const body of drawing.bodies) {
+    body.picked = selected === body.id;
+    for (const picked of [putting?.mine, putting?.onto]) if (picked?.id === body.id) body.faces.push(picked.face);
   }
   return drawing;
 }

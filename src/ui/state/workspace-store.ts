@@ -1,5 +1,6 @@
 import { createStore } from "zustand/vanilla";
 import type { FitReport } from "@/core/check";
+import type { LinkReport } from "@/core/evaluate";
 import type { Job, Step } from "@/core/job";
 import type { PieceFilter } from "@/core/seam";
 import type { Clip } from "@/core/sketch";
@@ -7,10 +8,13 @@ import type { Stage } from "@/core/steps";
 import type { Evaluation, ItemView, ViewMesh } from "@/engine/contract";
 import type { ViewSection } from "../viewport/drawn";
 import type { Checking } from "./checking";
+import type { Comparing } from "./comparing";
 import type { Dragged } from "./handles";
 import type { Measuring } from "./measuring";
+import type { OtherPart } from "./others";
 import { EVERY, type PieceOrder } from "./piece-filter";
 import type { PiecePicks } from "./piece-picks";
+import type { Putting } from "./putting";
 import type { RoughView } from "./rough";
 
 export type EngineState =
@@ -111,6 +115,22 @@ export interface WorkspaceStore {
   checking: Checking | null;
   /** What has come of the fits that are wanted in the job; null while that is not known. */
   fits: FitReport[] | null;
+  /** How all that is brought in stands to what it is of; null while that is not known. */
+  links: LinkReport[] | null;
+  /** What of a link is compared: as it was taken, and as it is now. */
+  comparing: Comparing | null;
+  /** Whether the whole job is looked at, all parts where they stand, and none is worked on. */
+  whole: boolean;
+  /** Whether the other parts are drawn round the one that is worked on, dimmed. */
+  around: boolean;
+  /** What lies on the benches of the other parts, by part: as far as it was asked for. */
+  others: ReadonlyMap<string, OtherPart>;
+  /** Parts where they stand (`part/place`) that are hidden, seen through, shown alone. */
+  standsHidden: ReadonlySet<string>;
+  standsClear: ReadonlySet<string>;
+  standAlone: string | null;
+  /** A part that is being put by its faces: what was picked for it so far. */
+  putting: Putting | null;
   /** What was copied from a sketch, to be put into this or another one. */
   sketchClip: Clip | null;
   set(values: Partial<WorkspaceStore>): void;
@@ -161,6 +181,15 @@ export function createWorkspaceStore(part: string) {
     measuring: null,
     checking: null,
     fits: null,
+    links: null,
+    comparing: null,
+    whole: false,
+    around: false,
+    others: new Map(),
+    standsHidden: new Set(),
+    standsClear: new Set(),
+    standAlone: null,
+    putting: null,
     set: (values) => set(values),
     edit: (editing) =>
       set({
@@ -179,6 +208,9 @@ export function createWorkspaceStore(part: string) {
         hover: null,
         measuring: null,
         checking: null,
+        comparing: null,
+        putting: null,
+        whole: false,
         ...(editing ? { stage: null } : {}),
       }),
     setValues(values) {

@@ -7,6 +7,7 @@ import { afterMeasurePick } from "../state/measuring";
 import { followed } from "../state/moved-plane";
 import { accepts, afterPick } from "../state/picking";
 import { toggled } from "../state/piece-picks";
+import { afterPutPick } from "../state/putting";
 import { faceRef } from "../state/refs";
 import { drawnAnew, PLANE_HERE, pickedKind, pickField, shownPieces, viewContentOf } from "../state/view-content";
 import { foundIn } from "../state/whereabouts";
@@ -55,12 +56,12 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
       const { job: document } = job.store.getState();
       const { parts } = document;
       const part = parts.find(({ id }) => id === state.part) ?? parts[0]!;
-      scene.current?.draw(viewContentOf(state, dark, part, followed(state, document)));
+      scene.current?.draw(viewContentOf(state, dark, part, followed(state, document), document));
     };
     draw();
     const ends = [
       workspace.subscribe((now, before) => (now.part !== before.part || drawnAnew(now, before)) && draw()),
-      job.store.subscribe((now, before) => now.job.parts !== before.job.parts && draw()),
+      job.store.subscribe((now, before) => now.job !== before.job && draw()),
     ];
     return () => {
       for (const end of ends) end();
@@ -154,6 +155,12 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
         });
       return;
     }
+    if (state.whole) {
+      const { job: document } = job.store.getState();
+      if (state.putting && hit) state.set({ putting: afterPutPick(state.putting, hit, document, state) });
+      else state.set({ selected: hit?.id ?? null, selectedFace: null });
+      return;
+    }
     if (state.measuring) {
       if (hit) state.set({ measuring: afterMeasurePick(state.measuring, hit) });
       return;
@@ -176,7 +183,7 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
   function openMenu({ x, y }: { x: number; y: number }): void {
     const state = workspace.getState();
     const hits = scene.current?.under(x, y) ?? [];
-    if ((state.editing && !shownPieces(state)) || state.measuring || hits.length === 0) return;
+    if ((state.editing && !shownPieces(state)) || state.measuring || state.whole || hits.length === 0) return;
     const [first] = hits;
     state.set({ menu: { x, y, hits }, selected: first!.id, selectedFace: first!.face });
   }

@@ -24,7 +24,9 @@ export function CheckPanel() {
   const item = items?.find(({ id }) => id === selected);
   const measuring = useWorkspace((state) => state.measuring !== null);
   const checking = useWorkspace((state) => state.checking !== null);
-  if (editing || measuring || checking || (stage !== "check" && !item)) return null;
+  const whole = useWorkspace((state) => state.whole);
+  const comparing = useWorkspace((state) => state.comparing !== null);
+  if (editing || measuring || checking || whole || comparing || (stage !== "check" && !item)) return null;
   return (
     <section
       aria-label="Check"

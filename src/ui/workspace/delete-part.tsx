@@ -34,7 +34,7 @@ export function DeletePart({ onDone }: { onDone(next: string): void }) {
           </AlertDialog.Title>
           <AlertDialog.Description className="mt-1 text-soft">
             {needing.length > 0
-              ? "Other parts bring something in from it. Without it these steps cannot be done:"
+              ? "Other parts bring something in from it. What these steps took stays as it was:"
               : `Its ${part.steps.length === 1 ? "one step goes" : `${part.steps.length} steps go`} with it. Undo brings it back.`}
           </AlertDialog.Description>
           {needing.length > 0 ? (

@@ -4,6 +4,7 @@ import { counted } from "@/core/words";
 import { Mark } from "../marks/marks";
 import { opened } from "../state/checking";
 import { useJob, useWorkspace } from "../state/context";
+import { LEAVE_WHOLE } from "../state/others";
 import { useFits } from "../state/use-fits";
 
 /** Whether all bodies lie as they are wanted to, for the whole job: a press opens the audit. */
@@ -24,6 +25,8 @@ export function FitMark() {
       : `${counted(count, "fit")} ${count === 1 ? "holds" : "hold"}`;
   const open = () =>
     set({
+      ...LEAVE_WHOLE,
+      ...(parts > 1 ? { around: true } : {}),
       checking: { ...opened(checkType("fit")!), values: { of: parts > 1 ? "job" : "part", within: 5 } },
       selected: null,
       measuring: null,

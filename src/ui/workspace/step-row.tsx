@@ -4,12 +4,13 @@ import { GripVertical, MoreHorizontal } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { memo, type ReactNode, useState } from "react";
 import type { StepReport, StepState } from "@/core/evaluate";
-import type { Step } from "@/core/job";
+import { linkOf, type Step } from "@/core/job";
 import { Mark, type MarkName } from "../marks/marks";
 import { ToolMark, toolOf } from "../marks/tool-marks";
 import { useWorkspace } from "../state/context";
 import { stepTitle } from "../state/step-title";
 import { useActions } from "./actions";
+import { LinkLine } from "./link-line";
 import { NeedingDialog, useNeeding } from "./needing-dialog";
 import { RenameBox } from "./rename-box";
 import { StepTold, StepTrouble, StepWarnings } from "./step-trouble";
@@ -95,6 +96,7 @@ export const StepRow = memo(function StepRow({
           )}
           {made ? <p className="truncate text-[0.8125rem] text-soft">{made}</p> : null}
           {report?.error ? <StepTrouble trouble={report.error} bad={report.state === "failed"} /> : null}
+          {linkOf(step) && !step.suppressed ? <LinkLine step={step} locked={locked} /> : null}
           <StepWarnings warnings={report?.warnings ?? []} />
           <StepTold told={report?.told ?? []} />
         </div>

@@ -8,9 +8,12 @@ import { Button, Choice, IconButton } from "../controls/controls";
 import { Mark } from "../marks/marks";
 import { useJob, usePart, useWorkspace } from "../state/context";
 import type { SaveState } from "../state/job-store";
+import { isBehind } from "../state/links";
+import { LEAVE_WHOLE, SEE_WHOLE } from "../state/others";
 import { stepTitle } from "../state/step-title";
 import { DeletePart } from "./delete-part";
 import { FitMark } from "./fit-mark";
+import { LinkMark } from "./link-mark";
 import { RenameBox } from "./rename-box";
 import { useTheme } from "./theme";
 
@@ -60,6 +63,7 @@ export function TopBar({ stop }: { stop(): void }) {
       </div>
       <SaveMark />
       <FitMark />
+      <LinkMark />
       <div className="grow" />
       <EngineMark stop={stop} />
       <div className="shrink-0">
@@ -124,6 +128,7 @@ function Renamable({ value, label, onDone }: { value: string; label: string; onD
 }
 
 const NEW_PART = "new";
+const WHOLE = "whole";
 
 /** Which part of the job is on the sheet; parts are added and renamed here, too. */
 function PartChooser() {
@@ -132,14 +137,23 @@ function PartChooser() {
   const part = useWorkspace((state) => state.part);
   const editing = useWorkspace((state) => state.editing);
   const set = useWorkspace((state) => state.set);
+  const whole = useWorkspace((state) => state.whole);
+  const links = useWorkspace((state) => state.links);
+  const behind = new Set(links?.flatMap((link) => (isBehind(link) ? [link.part] : [])));
   const [renaming, setRenaming] = useState(false);
   const show = (id: string) => {
     // What is shown already is not built anew, so it is not taken away either.
-    if (id !== part) set({ part: id, editing: null, picking: null, selected: null, evaluation: null, alone: null });
+    if (id !== part)
+      set({ ...LEAVE_WHOLE, part: id, editing: null, picking: null, evaluation: null, alone: null, comparing: null });
+    else set(LEAVE_WHOLE);
   };
   const current = parts.find((entry) => entry.id === part);
 
   function choose(value: string): void {
+    if (value === WHOLE) {
+      set(SEE_WHOLE);
+      return;
+    }
     if (value !== NEW_PART) {
       show(value);
       return;
@@ -173,23 +187,25 @@ function PartChooser() {
         <span className="text-[0.8125rem] text-soft">Part</span>
         <select
           aria-label="Part"
-          value={part}
+          value={whole ? WHOLE : part}
           disabled={editing !== null}
           onChange={(event) => choose(event.target.value)}
           className="h-8 max-w-48 rounded border border-line bg-sheet px-1.5 disabled:opacity-50"
         >
+          <option value={WHOLE}>The whole job</option>
           {parts.map((entry) => (
             <option key={entry.id} value={entry.id}>
               {entry.name}
+              {behind.has(entry.id) ? " (behind)" : ""}
             </option>
           ))}
           <option value={NEW_PART}>Add a part</option>
         </select>
       </label>
-      <IconButton label="Rename the part" className="size-7!" onClick={() => setRenaming(true)}>
+      <IconButton label="Rename the part" className="size-7!" disabled={whole} onClick={() => setRenaming(true)}>
         <Pencil size={14} aria-hidden />
       </IconButton>
-      {editing ? null : <DeletePart onDone={show} />}
+      {editing || whole ? null : <DeletePart onDone={show} />}
     </div>
   );
 }

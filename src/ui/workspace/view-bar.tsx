@@ -1,8 +1,8 @@
 "use client";
-import { Maximize, Minus, Plus, Ruler, Scissors } from "lucide-react";
+import { Layers, Maximize, Minus, Plus, Ruler, Scissors } from "lucide-react";
 import { useKeysOf } from "../commands/use-keys-of";
 import { Choice, IconButton, Range, Toggle } from "../controls/controls";
-import { useWorkspace } from "../state/context";
+import { useJob, useWorkspace } from "../state/context";
 import { NOTHING_MEASURED } from "../state/measuring";
 import type { ViewScene } from "../viewport/scene";
 import type { StandardView } from "../viewport/view-camera";
@@ -23,6 +23,10 @@ export function ViewBar({ scene }: { scene: ViewScene | null }) {
   const section = useWorkspace((state) => state.section);
   const measuring = useWorkspace((state) => state.measuring !== null);
   const editing = useWorkspace((state) => state.editing !== null);
+  const whole = useWorkspace((state) => state.whole);
+  const around = useWorkspace((state) => state.around);
+  const several = useJob(({ job }) => job.parts.length > 1 || job.parts.some(({ places }) => places.length > 1));
+  const aroundKey = useKeysOf("around");
   const set = useWorkspace((state) => state.set);
   return (
     <div className="pointer-events-none absolute inset-x-0 top-0 flex items-start justify-end gap-2 p-2">
@@ -80,11 +84,23 @@ export function ViewBar({ scene }: { scene: ViewScene | null }) {
         <IconButton label="Fit all" keys={useKeysOf("fit")} className="size-7!" onClick={() => scene?.fit()}>
           <Maximize size={16} aria-hidden />
         </IconButton>
+        {several ? (
+          <IconButton
+            label="Other parts round this one"
+            keys={aroundKey}
+            aria-pressed={around}
+            disabled={whole}
+            className="size-7!"
+            onClick={() => set({ around: !around })}
+          >
+            <Layers size={16} aria-hidden />
+          </IconButton>
+        ) : null}
         <IconButton
           label="Measure"
           keys={useKeysOf("measure")}
           aria-pressed={measuring}
-          disabled={editing}
+          disabled={editing || whole}
           className="size-7!"
           onClick={() => set({ measuring: measuring ? null : NOTHING_MEASURED, hover: null })}
         >

@@ -13,6 +13,7 @@ import { RegionOverlay } from "../sketch/region-overlay";
 import { StoresProvider, useJob, useStores, useWorkspace } from "../state/context";
 import { createJobStore } from "../state/job-store";
 import { useEvaluation } from "../state/use-evaluation";
+import { useOthers } from "../state/use-others";
 import { shownPieces } from "../state/view-content";
 import { createWorkspaceStore } from "../state/workspace-store";
 import { Framing } from "../viewport/framing";
@@ -27,9 +28,11 @@ import { Bench } from "./bench";
 import { BuildSheet } from "./build-sheet";
 import { CheckPanel } from "./check-panel";
 import { OpenCheck } from "./checks";
+import { ComparePanel } from "./compare-panel";
 import { MeasurePanel } from "./measure-panel";
 import { Notices } from "./notices";
 import { PieceTray } from "./piece-tray";
+import { PlacesSheet } from "./places-sheet";
 import { ReleaseDialog } from "./release-dialog";
 import { StageRail } from "./stage-rail";
 import { TopBar } from "./top-bar";
@@ -81,6 +84,8 @@ function Bays() {
   const [scene, setScene] = useState<ViewScene | null>(null);
   const takeScene = useCallback((next: ViewScene | null) => setScene(next), []);
   const pieces = useWorkspace(useShallow((state) => shownPieces(state)));
+  const whole = useWorkspace((state) => state.whole);
+  useOthers();
   const parametersOpen = useWorkspace((state) => state.parametersOpen);
   useExistingPart();
   useTestHandle(scene);
@@ -109,10 +114,11 @@ function Bays() {
             <CheckPanel />
             <MeasurePanel />
             <OpenCheck />
+            <ComparePanel />
           </div>
-          {parametersOpen ? <ParameterTable /> : pieces ? <PieceTray pieces={pieces} /> : <Bench />}
+          {parametersOpen ? <ParameterTable /> : whole ? null : pieces ? <PieceTray pieces={pieces} /> : <Bench />}
         </main>
-        <BuildSheet />
+        {whole ? <PlacesSheet scene={scene} /> : <BuildSheet />}
       </div>
       <ReleaseDialog />
       <Commands scene={scene} />

@@ -1,0 +1,63 @@
+import { useEffect } from "react";
+import { unpack } from "@/core/evaluate/pack";
+import { viewKey } from "@/core/evaluate/view-key";
+import type { Job } from "@/core/job";
+import type { Evaluation } from "@/engine/contract";
+import { Cancelled } from "@/engine/host";
+import { api } from "./api";
+import { useJob, useStores, useWorkspace } from "./context";
+import { type OtherPart, otherPart } from "./others";
+import { takeMeshes } from "./stored-views";
+
+/** Keeps what is known of the other parts in step with the job, while they are looked at: what an earlier visit stored, else built now, one after the other. */
+export function useOthers(): void {
+  const { engines, workspace } = useStores();
+  const job = useJob((state) => state.job);
+  const part = useWorkspace((state) => state.part);
+  const looking = useWorkspace((state) => state.whole || state.around);
+  // What is worked on comes first.
+  const isIdle = useWorkspace((state) => state.engine.kind === "idle");
+  useEffect(() => {
+    if (!looking || !isIdle) return;
+    let over = false;
+    const put = (id: string, other: OtherPart) => {
+      const now = workspace.getState().others;
+      workspace.getState().set({ others: new Map([...now].filter(([key]) => has(job, key)).concat([[id, other]])) });
+    };
+    const load = async () => {
+      for (const one of job.parts) {
+        if (over) return;
+        const key = viewKey(job, one);
+        if (one.id === part || workspace.getState().others.get(one.id)?.key === key) continue;
+        try {
+          const found = (await stored(key)) ?? (await engines().ask("evaluate", { job, part: one.id, known: [] }));
+          if (!over) put(one.id, otherPart(key, found as Evaluation, takeMeshes(found as Evaluation, new Map())));
+        } catch (cause) {
+          if (cause instanceof Cancelled || over) return;
+          put(one.id, {
+            key,
+            items: [],
+            meshes: new Map(),
+            trouble: cause instanceof Error ? cause.message : String(cause),
+          });
+        }
+      }
+    };
+    void load();
+    return () => {
+      over = true;
+    };
+  }, [job, part, looking, isIdle, engines, workspace]);
+}
+
+const has = (job: Job, id: string) => job.parts.some((part) => part.id === id);
+
+async function stored(key: string): Promise<Evaluation | null> {
+  const bytes = await api.stored(key).catch(() => null);
+  if (!bytes) return null;
+  try {
+    return unpack(bytes) as Evaluation;
+  } catch {
+    return null;
+  }
+}
