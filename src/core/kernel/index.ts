@@ -29,7 +29,7 @@ export * from "./facts/on-face";
 export { subshapePlanes } from "./facts/planes";
 export { openRims, type Rim } from "./facts/rims";
 export { meetsItself } from "./facts/self-contact";
-export { soundSolid, type Unsoundness, unsoundness } from "./facts/soundness";
+export { soundSolid, trianglesClose, type Unsoundness, unsoundness } from "./facts/soundness";
 export { spansWithin } from "./facts/spans-within";
 export * from "./facts/surface-gap";
 export { ballOf, roundOf, type Surface, surfacesOf } from "./facts/surfaces";

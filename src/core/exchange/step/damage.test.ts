@@ -109,6 +109,16 @@ describe("a damaged STEP file is told", () => {
     }
   });
 
+  test.each([
+    ["an edge all round that runs the other way", "#137 = EDGE_CURVE('',#115,#115,#138,.T.);", ".T.);", ".F.);"],
+    ["a circle that is looked at from behind", "#142 = DIRECTION('',(0.,0.,1.));", "1.));", "-5.));"],
+  ])("%s, where two round faces meet: told, though each of its faces weighs as before", (_, record, old, now) => {
+    expect(whole).toContain(record);
+    const { outcome: came, said } = outcome(whole.replace(record, record.replace(old, now)), right, false);
+    expect(came).toBe("told");
+    expect(said).toContain("its faces and edges do not fit each other");
+  });
+
   test("lists emptied, cut short, turned round, or with a member twice: none in silence", { timeout: 300_000 }, () => {
     const all = [...whole.matchAll(/\((#\d+(?:,#\d+)*)\)/g)];
     expect(all.length).toBeGreaterThan(40);

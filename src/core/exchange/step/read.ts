@@ -9,6 +9,7 @@ import {
   type Shape,
   type StepContents,
   soundSolid,
+  trianglesClose,
   unsoundness,
   type Vec3,
   volumeOf,
@@ -217,7 +218,7 @@ function lookOver(
     const tell = (code: StepWarning["code"], message: string, at?: Vec3) =>
       warnings.push({ code, message, body, ...(at ? { at } : {}) });
     const called = `“${body.name}”`;
-    const fault = unsoundness(shape, kind);
+    const fault = unsoundness(shape, kind) ?? (kind === "solid" && !trianglesClose(shape) ? "invalid" : null);
     if (fault === "not-finite") {
       warnings.push({
         code: "import-partial",
@@ -227,7 +228,9 @@ function lookOver(
       return [];
     }
     if (fault && kind === "solid") {
-      const mended = soundSolid(shape);
+      const tried = soundSolid(shape);
+      const mended = tried && trianglesClose(tried.shape) ? tried : null;
+      if (tried && !mended) freeShape(tried.shape);
       if (mended) {
         body.shape = mended.shape;
         const how =

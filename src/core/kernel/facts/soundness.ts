@@ -3,6 +3,7 @@ import { lib } from "../library/library";
 import { asFault, scoped } from "../library/scope";
 import { facesOf, freeShape, ownHandle, type Shape, shapeKind, subshapes } from "../library/topology";
 import { type Mesh, triangulate } from "../mesh/tessellate";
+import { skinFault, welded } from "../mesh/welded";
 import type { Triangles } from "../space/nearest-hit";
 import { add, cross, diagonal, dot, length, sub, type Vec3 } from "../space/vectors";
 import { boxOf } from "./box";
@@ -77,6 +78,17 @@ function weighed({ positions, indices }: Triangles): { area: number; sum: Vec3; 
     sum = add(sum, n);
   }
   return { area, sum, volume };
+}
+
+/**
+ * Whether the triangles of a solid close, each passed the other way round by its neighbours. A face of a turned body that looks to the wrong side
+ * weighs as one that does not, and the library's own check does not see it: where its edges run against their neighbours', triangles show it.
+ */
+export function trianglesClose(solid: Shape): boolean {
+  const size = sizeOf(solid);
+  return FINENESS.some(
+    ([coarse, angular]) => skinFault(welded(triangulate(solid, [], { linear: coarse * size, angular }))) !== "open",
+  );
 }
 
 /** What is wrong with a body that came from elsewhere; null where nothing is. */
