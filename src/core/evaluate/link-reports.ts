@@ -40,7 +40,7 @@ function stateOf(job: Job, part: Part, link: LinkStep, run: JobRun, name: string
   if (link.loose && taken) return { state: "loose", words: `A copy of its own, taken of “${name}”.` };
   if (!source) return { state: "gone", words: `“${name}” is no longer in the job.` };
   if (!isThere(job.parts, link)) return { state: "gone", words: `“${name}” no longer makes what was brought in.` };
-  if (!taken) return { state: "current", words: `Follows “${name}”.` };
+  if (!taken) return { state: "current", words: job.follow ? `Follows “${name}”.` : `As in “${name}”.` };
   const lies = liesIn(job, { from: source, at: link.at, to: part });
   if ("problem" in lies) return { state: "gone", words: lies.problem };
   const moved = numbersOf(lies.transform).some((value, i) => value !== taken.lies[i]);

@@ -78,10 +78,6 @@ export function StandRow({
               {stands.problem}
             </p>
           ) : null}
-          {stand.at === "" && uses.length > 0 ? (
-            <p className="text-[0.8125rem] text-soft">Uses: {uses.join(", ")}</p>
-          ) : null}
-          {usedBy.length > 0 ? <p className="text-[0.8125rem] text-soft">Used by: {usedBy.join(", ")}</p> : null}
         </div>
         <div className="flex shrink-0 items-center">
           <IconButton
@@ -115,6 +111,13 @@ export function StandRow({
           ) : null}
         </div>
       </div>
+      {stand.at === "" && uses.length + usedBy.length > 0 ? (
+        <p className="-mt-1 px-3 pb-1.5 pl-8 text-[0.8125rem] text-soft">
+          {[uses.length > 0 ? `Uses ${uses.join(", ")}` : "", usedBy.length > 0 ? `Used by ${usedBy.join(", ")}` : ""]
+            .filter(Boolean)
+            .join(". ")}
+        </p>
+      ) : null}
       {open ? <PlaceForm part={part} stand={stand} /> : null}
     </li>
   );
