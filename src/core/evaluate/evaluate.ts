@@ -1,7 +1,7 @@
 import { fail } from "../errors";
-import { chainBetween, isThere, type Job, jobOfKept, type LinkStep, liesIn, type Part } from "../job";
+import { chainBetween, isThere, type Job, jobOfKept, type LinkStep, liesIn, namedBy, type Part } from "../job";
 import { fromNumbers, type Transform } from "../place";
-import type { Bench, Live } from "./bench";
+import type { Live } from "./bench";
 import { broughtOf } from "./brought";
 import { PartRun, type Source } from "./part-run";
 import type { EvaluateOptions, PartResult } from "./types";
@@ -24,9 +24,9 @@ export function evaluateJob(job: Job, options: Shared, parts: readonly Part[] = 
 /**
  * What a link brings in, with the keys of what it is of, and how it lies in the part. @throws SeamError where it is not there
  */
-export function brought(run: JobRun, link: LinkStep, part: Part): { items: Live[]; lies: Transform; sheet: Bench } {
+export function brought(run: JobRun, link: LinkStep, part: Part): { items: Live[]; lies: Transform } {
   const { result, lies, name } = run.source(link, part);
-  return { items: broughtOf(result.sheet, name, link.items, link), lies, sheet: result.sheet };
+  return { items: broughtOf(result.sheet, name, namedBy(link), link), lies };
 }
 
 /** What goes for all parts of a job alike. */

@@ -49,9 +49,11 @@ export interface Source {
 /** What a step names of another part, and how that lies in this one. */
 interface Elsewhere {
   items: Live[];
+  /** What a reference means. @throws SeamError */
+  of(ref: string): readonly Live[];
   lies: Transform;
 }
-const NOTHING: Elsewhere = { items: [], lies: IDENTITY };
+const NOTHING: Elsewhere = { items: [], of: () => [], lies: IDENTITY };
 
 /** What a reference of a step meant when it was done. */
 type Meant = ReadonlyMap<string, readonly Live[]>;
@@ -309,7 +311,7 @@ export class PartRun {
    */
   private elsewhere(items: readonly string[], step: Step): Elsewhere & { notes: Trouble[]; lacking: boolean } {
     const link = linkOf(step);
-    const found = { items: [] as Live[], lies: IDENTITY, notes: [] as Trouble[], lacking: false };
+    const found = { ...NOTHING, notes: [] as Trouble[], lacking: false };
     if (!link || link.part === "") return found;
     const { result, lies, isGone, ...source } = this.beside.source(link);
     this.others.set(link.part, result);
@@ -322,6 +324,7 @@ export class PartRun {
       found.notes.push(...sheet.takeNotes().map((note) => ({ ...note, message: `In ${name}: ${note.message}` })));
     }
     found.lies = lies;
+    found.of = (ref) => broughtOf(sheet, source.name, [ref], step);
     if (isGone)
       found.notes.push({
         code: "link-gone",
@@ -371,7 +374,16 @@ export class PartRun {
       drawnThrough: (face) => (this.hasCurves ? drawnThrough(this.part, face) : null),
       again: (id) => this.again(id, step, warn),
       ...referencesOf(step, (id) => this.bench.asBody(itemsOf(id)[0]!.item, step), warn, this.options.onReference),
-      elsewhere: () => ({ items: elsewhere.items.map(({ item }) => item), lies: elsewhere.lies }),
+      elsewhere: () => ({
+        lies: elsewhere.lies,
+        items: (refs) => [...new Map(refs.flatMap(elsewhere.of).map(({ item }) => [item.id, item])).values()],
+        ...referencesOf(
+          step,
+          (id) => this.bench.asBody(elsewhere.of(id)[0]!.item, step),
+          warn,
+          this.options.onReference,
+        ),
+      }),
       file: (id) => {
         const { name } = this.fileOf(id, step);
         const bytes = this.options.file(id);

@@ -19,7 +19,8 @@ export const partReferences = new Marks<{ of: "part" | "item" }>();
 export function elsewhereIn(schema: z.ZodType, values: unknown): { parts: string[]; items: string[] } {
   const found = { part: new Set<string>(), item: new Set<string>() };
   partReferences.each(schema, values, (value, { of }) => {
-    if (value !== "") found[of].add(value as string);
+    const id = typeof value === "string" ? value : (value as { body: string }).body;
+    if (id !== "") found[of].add(id);
   });
   return { parts: [...found.part], items: [...found.item] };
 }

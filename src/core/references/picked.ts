@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { references } from "./marks";
+import { partReferences, references } from "./marks";
 
 const vec3 = z.tuple([z.number(), z.number(), z.number()]);
 
@@ -21,40 +21,17 @@ export const FACE_RULES = ["smooth", "pocket", "boss", "radius", "facing"] as co
 export type FaceRule = (typeof FACE_RULES)[number];
 
 /** A face by its body and name, with a fingerprint to find it again should the name be lost. */
-export const faceRefSchema = references.add(
-  z
-    .object({
-      body: z.string().min(1),
-      face: z.string().optional(),
-      print: fingerprintSchema.optional(),
-      with: z
-        .enum(FACE_RULES)
-        .optional()
-        .describe("The faces that come with it, by a rule; only where a step takes any number of faces"),
-    })
-    .refine((ref) => ref.face !== undefined || ref.print !== undefined, {
-      message: "A face needs its name (face) or a description of it (print).",
-    }),
-  { of: "face" },
-);
+export const faceRefSchema = references.add(pickedFace(), { of: "face" });
+
+/** A face of a body of another part. */
+export const otherFaceRef = partReferences.add(pickedFace(), { of: "item" });
 export type FaceRef = z.infer<typeof faceRefSchema>;
 
 /** An edge by its body and name, with what it was when it was picked: kind, length, a point on it. */
-export const edgeRefSchema = references.add(
-  z
-    .object({
-      body: z.string().min(1),
-      edge: z.string().optional(),
-      print: z
-        .object({ kind: z.string().optional(), length: z.number().optional(), at: vec3.optional() })
-        .optional()
-        .describe("What the edge is, to find it by: any part may be left out"),
-    })
-    .refine((ref) => ref.edge !== undefined || ref.print !== undefined, {
-      message: "An edge needs its name (edge) or a description of it (print).",
-    }),
-  { of: "edge" },
-);
+export const edgeRefSchema = references.add(pickedEdge(), { of: "edge" });
+
+/** An edge of a body of another part. */
+export const otherEdgeRef = partReferences.add(pickedEdge(), { of: "item" });
 export type EdgeRef = z.infer<typeof edgeRefSchema>;
 
 /** A corner of a body by its name, with where it was when it was picked. */
@@ -71,3 +48,35 @@ export const cornerRefSchema = references.add(
   { of: "corner" },
 );
 export type CornerRef = z.infer<typeof cornerRefSchema>;
+
+// Each use of them is marked in a way of its own.
+function pickedFace() {
+  return z
+    .object({
+      body: z.string().min(1),
+      face: z.string().optional(),
+      print: fingerprintSchema.optional(),
+      with: z
+        .enum(FACE_RULES)
+        .optional()
+        .describe("The faces that come with it, by a rule; only where a step takes any number of faces"),
+    })
+    .refine((ref) => ref.face !== undefined || ref.print !== undefined, {
+      message: "A face needs its name (face) or a description of it (print).",
+    });
+}
+
+function pickedEdge() {
+  return z
+    .object({
+      body: z.string().min(1),
+      edge: z.string().optional(),
+      print: z
+        .object({ kind: z.string().optional(), length: z.number().optional(), at: vec3.optional() })
+        .optional()
+        .describe("What the edge is, to find it by: any part may be left out"),
+    })
+    .refine((ref) => ref.edge !== undefined || ref.print !== undefined, {
+      message: "An edge needs its name (edge) or a description of it (print).",
+    });
+}

@@ -40,6 +40,8 @@ export type Field = {
   | { kind: "points" }
   | { kind: "part" }
   | { kind: "elsewhere"; of: string }
+  | { kind: "other-faces"; of: string }
+  | { kind: "other-edges"; of: string }
   /** One of the places of the part that another field names, where it has several. */
   | { kind: "place"; of: string }
   | { kind: "steps" }

@@ -33,7 +33,7 @@ export interface StepContext {
   /** An earlier step that is named by `repeats`, to be done again elsewhere. @throws SeamError where it cannot be */
   again(step: string): DoneStep;
   /** What the step names of another part, as it lies on the bench there, and how that lies in this part. */
-  elsewhere(): { items: readonly Item[]; lies: Transform };
+  elsewhere(): Elsewhere;
   /** The bytes of an imported file. */
   file(id: string): { name: string; bytes: Uint8Array };
   warn(trouble: Trouble): void;
@@ -54,6 +54,13 @@ export interface StepContext {
     words: unknown,
     make: () => T,
   ): { value: T; done(): void };
+}
+
+/** Another part, to what names something of it: as the step's own part is to other references. */
+export interface Elsewhere extends Pick<StepContext, "faces" | "edge"> {
+  items(refs: readonly string[]): Item[];
+  /** How what is there lies in this part. */
+  lies: Transform;
 }
 
 /** An earlier step, as it was done. */

@@ -7,19 +7,15 @@ import type { Operation } from "./operation";
 /** Holds what a step brought in, as it was taken, against what is there now. */
 export const compare: Operation<"compare"> = async (workshop, { job, part, step }) => {
   const own = job.parts.find(({ id }) => id === part)!;
-  const { versions, free } = linkVersions(job, await workshop.shared(job), own, step);
-  try {
-    return versions.map(({ name, ...both }): LinkDifference => {
-      const [was, now] = [both.was, both.now].map((item) => item && viewOf(item, workshop.views.meshes));
-      const measured =
-        both.was && both.now && has(both.was, "body") && has(both.now, "body") && was?.mesh && now?.mesh
-          ? furthest(both.was, both.now, [was.mesh.positions, now.mesh.positions])
-          : null;
-      return { name, was: was ?? null, now: now ?? null, furthest: measured };
-    });
-  } finally {
-    free();
-  }
+  const versions = linkVersions(job, await workshop.shared(job), own, step);
+  return versions.map(({ name, ...both }): LinkDifference => {
+    const [was, now] = [both.was, both.now].map((item) => item && viewOf(item, workshop.views.meshes));
+    const measured =
+      both.was && both.now && has(both.was, "body") && has(both.now, "body") && was?.mesh && now?.mesh
+        ? furthest(both.was, both.now, [was.mesh.positions, now.mesh.positions])
+        : null;
+    return { name, was: was ?? null, now: now ?? null, furthest: measured };
+  });
 };
 
 function viewOf(item: Item, meshes: Parameters<ReturnType<typeof handlingOf>["view"]>[1]["meshes"]) {

@@ -10,7 +10,7 @@ import { type Sides, withoutFaces } from "../state/sides";
 import { FileField } from "./file-field";
 import { FitField } from "./fit-field";
 import { BodiesField, CuttersField } from "./item-fields";
-import { ElsewhereField, PartField, PlaceField } from "./other-part-fields";
+import { ElsewhereField, OtherPicksField, PartField, PlaceField } from "./other-part-fields";
 import { CornersField, EdgesField, FacesField } from "./part-fields";
 import { PointsField } from "./points-field";
 import { ProcessChoice } from "./process-choice";
@@ -65,11 +65,17 @@ const SHOWN: { [K in Field["kind"]]: Shown<Extract<Field, { kind: K }>> } = {
     <PartField
       label={field.label}
       value={String(value)}
-      onChange={(part) => onChange({ [field.key]: part, at: "", items: [], taken: null })}
+      onChange={(part) => onChange({ [field.key]: part, at: "", items: [], faces: [], edges: [], taken: null })}
     />
   ),
   place: ({ field, value, values, set }) => (
     <PlaceField label={field.label} part={String(values[field.of])} value={String(value)} onChange={set} />
+  ),
+  "other-faces": ({ field, value, values, set }) => (
+    <OtherPicksField field={field} values={values} value={value as FaceRef[]} onChange={set} />
+  ),
+  "other-edges": ({ field, value, values, set }) => (
+    <OtherPicksField field={field} values={values} value={value as EdgeRef[]} onChange={set} />
   ),
   elsewhere: ({ field, value, values, set }) => (
     <ElsewhereField field={field} part={String(values[field.of])} value={value as string[]} onChange={set} />

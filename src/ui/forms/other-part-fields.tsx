@@ -1,11 +1,14 @@
 "use client";
 import { useEffect, useState } from "react";
 import { chainBetween, standsOf } from "@/core/job";
+import type { EdgeRef, FaceRef } from "@/core/references";
 import type { Field } from "@/core/steps";
-import type { ItemLine } from "@/engine/contract";
-import { useJob, usePart, useStores } from "../state/context";
-import { meant, toggleItem, unmeant } from "../state/refs";
+import { type ItemLine, isBodyView } from "@/engine/contract";
+import { useJob, usePart, useStores, useWorkspace } from "../state/context";
+import { drawnId } from "../state/others";
+import { edgeRef, faceRef, meant, sameEdge, sameFace, toggleItem, unmeant } from "../state/refs";
 import { ItemChecks } from "./item-fields";
+import { type Choice, describeEdge, describeFace, PartsField } from "./part-fields";
 
 /** Another part of the job. One that is made of this one cannot be chosen, and says by way of which. */
 export function PartField({ label, value, onChange }: { label: string; value: string; onChange(value: string): void }) {
@@ -114,6 +117,57 @@ export function ElsewhereField({
         />
       )}
     </fieldset>
+  );
+}
+
+/** Faces or edges of bodies of another part: picked in the view, where it stands round this one, or from a list. */
+export function OtherPicksField<T extends FaceRef | EdgeRef>({
+  field,
+  values,
+  value,
+  onChange,
+}: {
+  field: Field & { kind: "other-faces" | "other-edges" };
+  values: Record<string, unknown>;
+  value: T[];
+  onChange(value: T[]): void;
+}) {
+  const part = String(values[field.of]);
+  const at = String(values.at ?? "");
+  const unit = useJob((state) => state.job.units);
+  const other = useWorkspace((state) => state.others.get(part));
+  const set = useWorkspace((state) => state.set);
+  // It has to be seen to be picked from.
+  useEffect(() => {
+    if (part !== "") set({ around: true });
+  }, [part, set]);
+  if (part === "") return null;
+  const faces = field.kind === "other-faces";
+  const choices = (other?.items ?? []).filter(isBodyView).map((body) => {
+    const id = drawnId({ part, at }, body.id);
+    const list = faces
+      ? body.faces.map((face, i) => ({
+          ref: faceRef(body, face),
+          words: describeFace(face, unit),
+          hover: { id, face: i },
+        }))
+      : body.edges.flatMap((edge, i) =>
+          edge
+            ? [{ ref: edgeRef(body, edge), words: describeEdge(edge, unit), hover: { id, face: null, edge: i } }]
+            : [],
+        );
+    return { body, list: list as Choice<T>[] };
+  });
+  return (
+    <PartsField
+      field={field}
+      value={value}
+      choices={choices}
+      same={(faces ? sameFace : sameEdge) as (a: T, b: T) => boolean}
+      max={undefined}
+      noun={faces ? "face" : "edge"}
+      onChange={onChange}
+    />
   );
 }
 

@@ -54,14 +54,14 @@ function describeCorner({ at }: CornerView, unit: LengthUnit): string {
   return at.map((value) => formatLength(value, unit).replace(/ \w+$/, "")).join(", ");
 }
 
-interface Choice<T> {
+export interface Choice<T> {
   ref: T;
   words: string;
   hover: Hover;
 }
 
 /** A field filled by picking parts of bodies: in the view, or from a list that lights up what it names. */
-function PartsField<T extends FaceRef | EdgeRef | CornerRef>({
+export function PartsField<T extends FaceRef | EdgeRef | CornerRef>({
   field,
   value,
   choices,

@@ -1,5 +1,6 @@
 import { type Job, liesIn, type Part, standing, standsOf } from "@/core/job";
 import { isIdentity, movedBy, numbersOf, type Transform, turnedBy } from "@/core/place";
+import type { EdgeRef, FaceRef } from "@/core/references";
 import { type BodyView, type Evaluation, type ItemView, isBodyView, type ViewMesh } from "@/engine/contract";
 import type { DrawnBody } from "../viewport/drawn";
 import { hatchOf } from "../viewport/hatch";
@@ -42,7 +43,7 @@ export interface StandKey {
 export const standKey = ({ part, at }: StandKey): string => `${part}/${at}`;
 
 /** The id by which a body of a stand is drawn: no item of the bench has one like it. */
-const drawnId = (stand: StandKey, item: string): string => `@${standKey(stand)}/${item}`;
+export const drawnId = (stand: StandKey, item: string): string => `@${standKey(stand)}/${item}`;
 
 /** The stand, and the item there, that something is drawn for; null where it is of the part that is worked on. */
 export function standOf(id: string | null | undefined): (StandKey & { item: string }) | null {
@@ -52,7 +53,16 @@ export function standOf(id: string | null | undefined): (StandKey & { item: stri
 
 export type Choices = Pick<
   WorkspaceStore,
-  "whole" | "around" | "others" | "evaluation" | "meshes" | "standsHidden" | "standsClear" | "standAlone" | "hidden"
+  | "editing"
+  | "whole"
+  | "around"
+  | "others"
+  | "evaluation"
+  | "meshes"
+  | "standsHidden"
+  | "standsClear"
+  | "standAlone"
+  | "hidden"
 >;
 
 /** Whether a stand is left out of the view. */
@@ -72,6 +82,7 @@ export function drawOthers(
   moved: { stand: StandKey; to: Transform } | null = null,
 ): DrawnBody[] {
   if (!state.whole && !state.around) return [];
+  const picks = picksOf(state);
   return job.parts.flatMap((other) => {
     const there = benchOf(state, part, other);
     if (!there) return [];
@@ -95,12 +106,42 @@ export function drawOthers(
             look: !state.whole ? "ghost" : state.standsClear.has(standKey(stand)) ? "clear" : "body",
             colour: colourOf(item.id, lookOf(other, item), there.items as ItemView[], dark),
             hatch: hatchOf(lookOf(other, item).material),
-            faces: lit && lit.part === other.id && lit.at === at && lit.body === item.id ? lit.faces : [],
+            faces: [
+              ...(lit && lit.part === other.id && lit.at === at && lit.body === item.id ? lit.faces : []),
+              ...placesOf(item.faces, picks(stand, item.id, "faces")),
+            ],
+            edges: placesOf(item.edges, picks(stand, item.id, "edges")),
           }),
         ];
       });
     });
   });
+}
+
+/** The body of another part that a hit is on, where a field picks of that part; null else. */
+export function otherHit(
+  { editing, others }: Pick<WorkspaceStore, "editing" | "others">,
+  hit: { id: string },
+): BodyView | null {
+  const stand = standOf(hit.id);
+  const step = editing?.step;
+  if (!stand || !step || stand.part !== step.part || stand.at !== (step.at ?? "")) return null;
+  const item = others.get(stand.part)?.items.find(({ id }) => id === stand.item);
+  return item && isBodyView(item) ? item : null;
+}
+
+/** By place: those of some names. */
+const placesOf = (list: readonly ({ name: string } | null)[], names: readonly (string | undefined)[]): number[] =>
+  names.length === 0 ? [] : list.flatMap((one, i) => (one && names.includes(one.name) ? [i] : []));
+
+/** What the open step picks of a body of another part, by name. */
+function picksOf({ editing }: Pick<WorkspaceStore, "editing">) {
+  const step = editing?.step;
+  return (stand: StandKey, body: string, of: "faces" | "edges"): (string | undefined)[] => {
+    if (step?.type !== "bring-in" || step.part !== stand.part || (step.at ?? "") !== stand.at) return [];
+    const refs = (step[of] ?? []) as (FaceRef & EdgeRef)[];
+    return refs.flatMap((ref) => (ref.body === body ? [ref.face ?? ref.edge] : []));
+  };
 }
 
 /** What of a stand lights up. */
@@ -118,11 +159,10 @@ function benchOf(state: Choices, part: Part, other: Part): Pick<OtherPart, "item
 const drawn = (
   item: BodyView,
   mesh: ViewMesh,
-  more: Pick<DrawnBody, "id" | "look" | "colour" | "hatch" | "faces">,
+  more: Pick<DrawnBody, "id" | "look" | "colour" | "hatch" | "faces" | "edges">,
 ): DrawnBody => ({
   mesh,
   solid: item.measures.closed,
-  edges: [],
   corners: [],
   litCorners: [],
   picked: false,

@@ -1,7 +1,7 @@
 import { has, hasAny } from "@/core/items/kinds";
 import type { CornerRef, EdgeRef, FaceRef } from "@/core/references";
 import type { Field } from "@/core/steps";
-import { type ItemView, isBodyView } from "@/engine/contract";
+import { type BodyView, type ItemView, isBodyView } from "@/engine/contract";
 import { asNow, cornerRef, edgeRef, faceRef, sameCorner, sameEdge, sameFace, toggleItem, togglePart } from "./refs";
 import type { Found } from "./whereabouts";
 import type { Hover } from "./workspace-store";
@@ -27,6 +27,18 @@ export function accepts(field: Field, item: ItemView, hit: Hover, stock: readonl
 
 const fits = (wanted: string, kind: string | undefined): boolean =>
   kind !== undefined && (wanted === "any" || wanted === kind);
+
+/** A field's value after a click on a face or an edge of another part. */
+export function afterOtherPick(
+  kind: "other-faces" | "other-edges",
+  value: unknown,
+  body: BodyView,
+  hit: Hover,
+): FaceRef[] | EdgeRef[] {
+  return kind === "other-faces"
+    ? togglePart(value as FaceRef[], faceRef(body, body.faces[hit.face!]!), sameFace)
+    : togglePart(value as EdgeRef[], edgeRef(body, body.edges[hit.edge!]!), sameEdge);
+}
 
 /** A field's value after a click on something that it accepts, among all that can be picked. */
 export function afterPick(

@@ -84,7 +84,7 @@ export function viewContentOf(
     lines: [],
     hovered: hover?.id ?? null,
     hoveredFace:
-      pickedKind(state) === "faces" || state.measuring || state.checking || state.putting
+      ["faces", "other-faces"].includes(pickedKind(state) ?? "") || state.measuring || state.checking || state.putting
         ? (hover?.face ?? null)
         : null,
     hoveredEdge: hover?.edge ?? null,

@@ -474,6 +474,16 @@ export class ViewScene {
     return planeHit ? { id: planeHit.object.parent!.userData.id as string, face: null } : null;
   }
 
+  /** The nearest under a pixel of what is wanted, ghosts too. */
+  firstOf(x: number, y: number, wanted: (hit: Hit) => boolean): Hit | null {
+    for (const { object, faceIndex } of this.meets(this.rayAt(x, y), true)) {
+      const body = object.userData.object as BodyObject;
+      const hit = { id: body.id, face: body.faceOf(faceIndex ?? -1) };
+      if (wanted(hit)) return hit;
+    }
+    return null;
+  }
+
   /** Calls back whenever the view was drawn anew; returns how to stop that. */
   onView(listener: () => void): () => void {
     this.listeners.add(listener);

@@ -5,7 +5,8 @@ import { isBodyView } from "@/engine/contract";
 import { useStores } from "../state/context";
 import { afterMeasurePick } from "../state/measuring";
 import { followed } from "../state/moved-plane";
-import { accepts, afterPick } from "../state/picking";
+import { otherHit } from "../state/others";
+import { accepts, afterOtherPick, afterPick } from "../state/picking";
 import { toggled } from "../state/piece-picks";
 import { afterPutPick } from "../state/putting";
 import { faceRef } from "../state/refs";
@@ -94,6 +95,11 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
     const { x, y } = at(event);
     const kind = pickedKind(workspace.getState());
     const view = scene.current;
+    // What the other part has, whatever of this one lies before it.
+    if (kind === "other-faces")
+      return view?.firstOf(x, y, (hit) => otherHit(workspace.getState(), hit) !== null) ?? null;
+    if (kind === "other-edges")
+      return view?.near(x, y, "edge", (hit) => otherHit(workspace.getState(), hit) !== null) ?? null;
     if (kind === "edges" || kind === "corners")
       return view?.near(x, y, kind === "edges" ? "edge" : "corner", taken) ?? null;
     if (workspace.getState().measuring)
@@ -146,6 +152,11 @@ export function Viewport({ onScene }: { onScene(scene: ViewScene | null): void }
         if (!face || place?.on !== "body") return;
         state.set({ picking: null });
         cutBy({ base: "square", face: [face], through: place.at.map((value) => Math.round(value * 10) / 10) });
+        return;
+      }
+      const other = otherHit(state, hit);
+      if (other && field && (field.kind === "other-faces" || field.kind === "other-edges")) {
+        state.setValues({ [picking]: afterOtherPick(field.kind, editing.step[picking], other, hit) });
         return;
       }
       // Nothing can be picked while it is not known what lies on the bench before this step.

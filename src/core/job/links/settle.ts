@@ -2,7 +2,7 @@ import { current, isDraft } from "immer";
 import { numbersOf } from "../../place";
 import type { Job, Part } from "../document";
 import { keptPart } from "./kept";
-import { isThere, type LinkStep, linkOf } from "./link";
+import { isThere, type LinkStep, linkOf, namedBy } from "./link";
 import { liesIn } from "./standing";
 
 /**
@@ -45,7 +45,7 @@ function howTaken(
   link: LinkStep,
   was: LinkStep | null,
 ): "now" | "before" | "follows" | "as it is" {
-  if (link.part === "" || link.items.length === 0) return link.taken ? "follows" : "as it is";
+  if (link.part === "" || namedBy(link).length === 0) return link.taken ? "follows" : "as it is";
   const same = was !== null && samePick(was, link);
   const there = isThere(now.parts, link);
   if (link.taken && !same && there && was !== null) return now.follow && !link.loose ? "follows" : "now";
@@ -56,7 +56,9 @@ function howTaken(
 }
 
 const samePick = (one: LinkStep, other: LinkStep) =>
-  one.part === other.part && one.at === other.at && one.items.join() === other.items.join();
+  one.part === other.part &&
+  one.at === other.at &&
+  JSON.stringify([one.items, one.faces, one.edges]) === JSON.stringify([other.items, other.faces, other.edges]);
 
 /** Takes what a link names as it is in a job: kept, with how it lay. What cannot be told is left to follow, and says why. */
 function takeFrom(job: Job, link: LinkStep, source: Job, part: string): void {

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from "vitest";
 import { reportBody } from "../../check";
 import { evaluateJob, evaluatePart, fromStored, type PartResult, ResultCache, toStored, viewKey } from "../../evaluate";
 import { isBody } from "../../items";
-import { chainBetween, checkJob, type Job, needingPart, partsNeeded } from "../../job";
+import { chainBetween, checkJob, type Job, makeChange, needingPart, partsNeeded } from "../../job";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { jobOf, relative } from "../../testing/harness";
 
@@ -273,5 +273,115 @@ describe("what a part needs", () => {
     expect(key((whole) => (whole.parts[2]!.names["a:block"] = "Plug"))).not.toBe(plain);
     expect(key((whole) => (whole.parts[3]!.steps[0]!.size = [1, 2, 3]))).toBe(plain);
     expect(key((whole) => (whole.parts[2]!.looks["a:block"] = { colour: "clay" }))).toBe(plain);
+  });
+});
+
+describe("faces and edges of another part", () => {
+  const hollow: Step[] = [
+    { id: "a", type: "box", size: [40, 30, 20], anchor: "corner" },
+    { id: "h", type: "cylinder", diameter: 10, height: 20, at: [20, 15, 0] },
+    { id: "c", type: "seam", preset: "subtract", stock: ["a"], cutters: ["h"], keepCutters: false },
+  ];
+  const place = { id: "p", by: [100, 0, 0], turn: 90, mirror: "none" };
+  const jobWith = (link: Step, places: object[] = [place]): Job =>
+    checkJob({
+      format: "bold-seam-job",
+      version: 1,
+      name: "Test",
+      parts: [
+        { id: "from", name: "From", steps: hollow, places },
+        { id: "to", name: "To", steps: [{ id: "in", type: "bring-in", part: "from", ...link }] },
+      ],
+    });
+  const face = (name: string, more: Step = {}) => ({ body: "c", face: `a:side:${name}`, ...more });
+  const all = (link: Step) => built(jobWith(link)).get("to")!;
+  const areas = ({ bench }: PartResult) =>
+    bench.flatMap(({ item }) => (isBody(item) ? [reportBody("", "", item.kind, item.shape).area] : []));
+
+  test("one sheet of all that hang together, or one of each; where the part stands, under names of their own", () => {
+    const one = all({ faces: [face("x+"), face("z+")] });
+    expect(one.steps[0]!.error).toBeUndefined();
+    expect(areas(one)).toEqual([expect.closeTo(600 + 1200 - Math.PI * 25, 6)]);
+    const each = all({ faces: [face("x+"), face("z+")], sheets: "each" });
+    expect(areas(each).sort((a, b) => a - b)).toEqual([expect.closeTo(600, 6), expect.closeTo(1200 - Math.PI * 25, 6)]);
+    // Turned by a quarter about Z, 100 further: what looked along X looks along Y.
+    const flat = each.bench.map(({ item }) => item).find((item) => isBody(item) && item.faces[0]!.includes("x+"))!;
+    const box = isBody(flat) ? reportBody("", "", "sheet", flat.shape).box! : null;
+    [70, 40, 0].forEach((value, k) => {
+      expect(box!.min[k]).toBeCloseTo(value, 4);
+    });
+    expect((flat as { faces: string[] }).faces).toEqual(["in:of:a:side:x+"]);
+  });
+
+  test("by a rule, with what comes with it; faces that do not hang together are refused, or each a sheet", () => {
+    const round = { body: "c", face: "h:side", with: "pocket" };
+    const rule = all({ faces: [round] });
+    expect(areas(rule)).toEqual([expect.closeTo(Math.PI * 10 * 20, 6)]);
+    const apart = all({ faces: [face("x+"), face("x-")] });
+    expect(apart.steps[0]!.error!.message).toMatch(/do not hang together/);
+    expect(areas(all({ faces: [face("x+"), face("x-")], sheets: "each" }))).toHaveLength(2);
+  });
+
+  test("edges in one plane are a drawing, exact; edges that are not are refused, with the way", () => {
+    const drawn = all({ edges: [{ body: "c", edge: "a:side:z+|h:side" }] });
+    const item = drawn.bench[0]!.item as unknown as {
+      kind: string;
+      frame: { origin: number[]; normal: number[] };
+      entities: { type: string; radius?: number }[];
+    };
+    expect(item.kind).toBe("sketch");
+    expect(item.entities.filter(({ type }) => type === "circle")).toEqual([expect.objectContaining({ radius: 5 })]);
+    expect(item.frame.origin[2]).toBeCloseTo(20, 9);
+    // An opening is cut by it here: as wide, and where it stands.
+    const job = jobWith({ edges: [{ body: "c", edge: "a:side:z+|h:side" }] });
+    job.parts[1]!.steps.push(
+      ...checkJob({
+        format: "bold-seam-job",
+        version: 1,
+        name: "T",
+        parts: [
+          {
+            id: "t",
+            name: "T",
+            steps: [
+              { id: "in", type: "bring-in", part: "x", items: ["y"] },
+              { id: "s", type: "box", size: [40, 40, 10], at: [85, 20, 20] },
+              { id: "e", type: "extrude", sketch: ["in"], into: "cut", targets: ["s"], extent: "through" },
+            ],
+          },
+        ],
+      }).parts[0]!.steps.slice(1),
+    );
+    const cut = built(job).get("to")!;
+    expect(cut.steps.map(({ error }) => error?.message)).toEqual([undefined, undefined, undefined]);
+    expect(volumes(cut)[0]).toBeCloseTo(16_000 - Math.PI * 250, 6);
+    const crooked = all({
+      edges: [
+        { body: "c", edge: "a:side:z+|h:side" },
+        { body: "c", edge: "a:side:x+|a:side:y+" },
+      ],
+    });
+    expect(crooked.steps[0]!.error!.message).toMatch(/do not lie in one plane/);
+  });
+
+  test("a face that is gone there is told; what was taken stays", () => {
+    const job = jobWith({ faces: [face("nowhere")] });
+    expect(built(job).get("to")!.steps[0]!.state).toBe("failed");
+    job.follow = false;
+    const good = jobWith({ faces: [face("x+")] });
+    good.follow = false;
+    const taken = makeChange(good, "Wider", (draft) => {
+      (draft.parts[0]!.steps[0]!.size as number[])[0] = 60;
+    })!.job;
+    expect(areas(built(taken).get("to")!)).toEqual([expect.closeTo(600, 6)]);
+    const gone = makeChange(taken, "Gone", (draft) => {
+      draft.parts[0]!.steps[2]!.suppressed = true;
+    })!.job;
+    expect(areas(built(gone).get("to")!)).toEqual([expect.closeTo(600, 6)]);
+    expect(
+      built(gone)
+        .get("to")!
+        .steps[0]!.warnings.map(({ message }) => message),
+    ).toEqual([expect.stringMatching(/no longer makes what was brought in/)]);
   });
 });
