@@ -14,7 +14,8 @@ export function viewKey(job: Job, part: Part): string {
     engine: ENGINE_VERSION,
     view: 10,
     steps: [...types].map((type) => [type, stepType(type)?.version ?? 0]),
-    parts: parts.map(built),
+    // Where a part stands changes what it brings in, and nothing else of it.
+    parts: parts.map((one) => (parts.length > 1 ? built(one) : { ...built(one), places: [] })),
     parameters: job.parameters,
     // What was taken as it was is called by what it holds; what is kept by another name is held against it all the same.
     kept: parts.flatMap(({ steps }) => steps.flatMap((step) => keptFor(job, linkOf(step)?.taken?.as))),

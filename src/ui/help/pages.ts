@@ -140,8 +140,9 @@ export const HELP: Readonly<Record<string, HelpPage>> = {
     example: "The foot pad, once the mould is parted.",
   },
   "bring-in": {
-    takes: "Another part of the job, and what of it: bodies, sheets, planes, drawings.",
-    gives: "The same here, where it stands there. It follows when the other part changes.",
+    takes: "Another part of the job, and what of it: bodies, faces, edges, planes, drawings.",
+    gives:
+      "The same here, where it stands in the job. When the other part changes it is marked, and stays until refreshed.",
     example: "The slot of the top plate, brought into the tray, so that both have one opening.",
   },
   "offset-sheet": {

@@ -4,7 +4,7 @@ import { Cancelled } from "@/engine/host";
 import { useJob, useStores, useWorkspace } from "./context";
 
 /** ms without anything to do before it is asked: parts may have to be built for it, as they are and as they were. */
-const AT_REST = 700;
+const AT_REST = 1200;
 
 /** Holds all that parts bring in against what it is of, whenever the job has become another and nothing is open. */
 export function useLinks(): void {

@@ -9,6 +9,9 @@ import { useJob, useStores, useWorkspace } from "./context";
 import { type OtherPart, otherPart } from "./others";
 import { takeMeshes } from "./stored-views";
 
+/** ms of rest before another part is built. */
+const AT_REST = 400;
+
 /** Keeps what is known of the other parts in step with the job, while they are looked at: what an earlier visit stored, else built now, one after the other. */
 export function useOthers(): void {
   const { engines, workspace } = useStores();
@@ -30,8 +33,14 @@ export function useOthers(): void {
         const key = viewKey(job, one);
         if (one.id === part || workspace.getState().others.get(one.id)?.key === key) continue;
         try {
-          const found = (await stored(key)) ?? (await engines().ask("evaluate", { job, part: one.id, known: [] }));
-          if (!over) put(one.id, otherPart(key, found as Evaluation, takeMeshes(found as Evaluation, new Map())));
+          let found: Evaluation | null = await stored(key);
+          if (!found) {
+            // Whoever works on a part is not kept waiting by others: each is asked for only while nothing else is done.
+            await new Promise((done) => setTimeout(done, AT_REST));
+            if (over) return;
+            found = (await engines().ask("evaluate", { job, part: one.id, known: [] })) as Evaluation;
+          }
+          if (!over) put(one.id, otherPart(key, found, takeMeshes(found, new Map())));
         } catch (cause) {
           if (cause instanceof Cancelled || over) return;
           put(one.id, {

@@ -100,12 +100,6 @@ export function viewContentOf(
   };
   if (job) drawing.bodies.push(...drawOthers(state, job, part, dark, litElsewhere(state), putFor(state, job)));
   if (state.whole) return withPutFaces(drawing, state);
-  if (state.comparing?.differences) {
-    const compared = drawCompared(state.comparing);
-    drawing.bodies.push(...compared.bodies);
-    drawing.lines.push(...compared.lines);
-    return drawing;
-  }
   // While a step is open all can be picked from, as soon as it is known what lies before it: until then the picture stays.
   const choosing = state.editing !== null && state.evaluation?.before !== undefined;
   for (const item of items) {
@@ -113,6 +107,14 @@ export function viewContentOf(
     const asked = choosing || picked.has(item.id) || hover?.id === item.id;
     const choices = asked && !isBodyView(item) ? { ...state, shown: new Set([item.id]) } : state;
     if (!isOut(item, part, choices)) shownAs(item).draw(item, drawing, { state, part, dark, picked });
+  }
+  if (state.comparing?.differences) {
+    // The part itself stands dimmed behind what is compared.
+    const compared = drawCompared(state.comparing);
+    for (const body of drawing.bodies) body.look = "ghost";
+    drawing.bodies.push(...compared.bodies);
+    drawing.lines.push(...compared.lines);
+    return drawing;
   }
   if (pieces) {
     drawing.bodies.push(...(rough ? drawRough(rough, pieces, state) : drawPieces(pieces, state, moved)));
