@@ -1,5 +1,6 @@
 /** The geometry kernel: the only folder that touches the geometry library. Everything here is in millimetres and radians. */
 
+export type { SurfaceRecord } from "./binary";
 export { type Covers, coversOf } from "./change/covers";
 export * from "./change/draft";
 export * from "./change/edge-work";
@@ -8,6 +9,7 @@ export * from "./change/hollow";
 export { fuse } from "./divide/fuse";
 export type { Cell, FaceUse, Fusion } from "./divide/general-fuse";
 export { type Merged, mergeFaces, mergeFacesApart } from "./divide/merge";
+export { partFace } from "./divide/part-face";
 export { fuseWithinReach } from "./divide/within-reach";
 export { edgeLengthAt } from "./facts/arc-length";
 export { type Inwards, inwardsFrom } from "./facts/at-edge";
@@ -32,7 +34,7 @@ export { meetsItself } from "./facts/self-contact";
 export { soundSolid, trianglesClose, type Unsoundness, unsoundness } from "./facts/soundness";
 export { spansWithin } from "./facts/spans-within";
 export * from "./facts/surface-gap";
-export { ballOf, roundOf, type Surface, surfacesOf } from "./facts/surfaces";
+export { ballOf, roundOf, type Surface, surfaceRecordsOf, surfacesOf } from "./facts/surfaces";
 export { volumeWithin } from "./facts/volume-within";
 export { broughtInStep } from "./files/in-step";
 export * from "./files/step-file";
@@ -94,6 +96,7 @@ export {
   turnBetween,
 } from "./make/spine";
 export * from "./make/sweep";
+export * from "./make/swept-face";
 export * from "./make/transform";
 export { wholeFace } from "./make/whole-face";
 export { MeshStore } from "./mesh/mesh-store";

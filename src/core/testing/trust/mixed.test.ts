@@ -45,3 +45,10 @@ test.each(sampled([30113011, 30113009], 2))(
 test("what touches without cutting is no reason to refuse", () => {
   expect(tryMixed(new Random(30116483), engine).outcome).toBe("right");
 });
+
+// A round knife whose skin comes to lie along a bore's: the pieces hold 4e-6 too much together, and it is told to how much they are right.
+test("what is not exact says to how much it is right", () => {
+  const { outcome, why } = tryMixed(new Random(15_000_424), engine);
+  expect(why).toBe("");
+  expect(outcome).toBe("right");
+});

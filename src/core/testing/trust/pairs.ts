@@ -255,7 +255,7 @@ function baredBy([a, b, ...more]: readonly Step[], shape: Shape): number {
 }
 
 /** The deviation that a sentence tells: it is rounded up. */
-const mmIn = (message: string) => Number(/right to ([\d.]+) mm/.exec(message)![1]);
+export const mmIn = (message: string) => Number(/right to ([\d.]+) mm/.exec(message)![1]);
 
 function meshOf(shape: Shape, engine: ManifoldToplevel): Manifold {
   const { positions, indices } = tessellate(shape, { linear: 0.01, angular: 0.1 });

@@ -1,0 +1,2 @@
+export * from "./moves";
+export { type Swept, type SweptFault, sweptRoom } from "./swept";
