@@ -204,6 +204,21 @@ export const EXAMPLES: Readonly<Record<string, Steps>> = {
     { id: "u", type: "seam", preset: "union", stock: ["a", "c"] },
     { id: "o", type: "clearance", body: ["u"], distance: 8, corners: "round" },
   ],
+  motion: [
+    { id: "t", type: "cylinder", diameter: 60, height: 60 },
+    { id: "p", type: "box", name: "Pin", size: [40, 10, 10], at: [30, 0, 55] },
+    {
+      id: "o",
+      type: "motion",
+      body: ["p"],
+      moves: [
+        { id: "m1", how: "straight", by: [0, 0, -30] },
+        { id: "m2", how: "turn", turn: 45, about: "z" },
+      ],
+      into: "cut",
+      targets: ["t"],
+    },
+  ],
   scale: [
     box("a", [60, 60, 30]),
     { id: "m", type: "move", bodies: ["a"], by: [75, 0, 0], copy: true },

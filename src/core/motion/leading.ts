@@ -74,14 +74,7 @@ function turning(
         const off = offAxis(surface.at, at, about);
         return length(off) <= NEAR ? [] : [{ at: surface.at, normal: unit(cross(about, off)) }];
       }
-      if (surface.kind === "cone") return null;
-      // Square to the axis and through it: a quarter leads where the one before and the one after do not.
-      const crossing = crossingOf(surface.at, surface.axis, at, about);
-      if (!crossing || Math.abs(dot(surface.axis, about)) > ALONG) return null;
-      return [
-        { at: crossing, normal: surface.axis },
-        { at: crossing, normal: unit(cross(surface.axis, about)) },
-      ];
+      return null;
     }
     case "torus":
       return length(cross(surface.axis, about)) <= ALONG && length(offAxis(surface.at, at, about)) <= NEAR ? [] : null;
@@ -102,10 +95,3 @@ const offAxis = (point: Vec3, at: Vec3, axis: Vec3): Vec3 => {
   const away = sub(point, at);
   return sub(away, scale(axis, dot(away, axis)));
 };
-
-/** Where two lines that are square to each other cross; null where they pass each other. */
-function crossingOf(a: Vec3, u: Vec3, b: Vec3, v: Vec3): Vec3 | null {
-  const away = sub(b, a);
-  if (Math.abs(dot(away, unit(cross(u, v)))) > NEAR) return null;
-  return add(a, scale(u, dot(away, u)));
-}

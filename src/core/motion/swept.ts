@@ -1,23 +1,27 @@
 import type { Body } from "../items";
 import {
   boxOf,
+  cross,
   diagonal,
   dot,
-  drawnFace,
+  type FaceMove,
   facesOf,
   freeShape,
   length,
+  makePlaneFace,
   ownHandle,
   partFace,
   placed,
   type Shape,
+  shellOf,
+  sub,
   surfaceRecordsOf,
+  sweptPatches,
   tessellate,
-  turnedFace,
   type Vec3,
 } from "../kernel";
-import { divideAll, joinPieces } from "../seam";
-import { leadingPartings, speedAt } from "./leading";
+import { divideAll, divideEach, joinPieces, type Knife } from "../seam";
+import { leadingPartings, type Parting, speedAt } from "./leading";
 import { type Move, placementOf } from "./moves";
 
 /** The room that a body passes through. */
@@ -34,14 +38,13 @@ export type SweptFault = { why: "free" | "unclear"; places: number[] } | { why: 
 const LOOK = { linear: 0.2, angular: 0.3 };
 /** As a part of the highest speed: slower than that a place moves along its face. */
 const ALONG = 1e-4;
-/** Radians: a turn is swept in parts no larger than that where a circle may meet a face's leading part more than once. */
-const QUARTER = Math.PI / 2;
 
 /**
- * The room that a solid passes through along a chain of moves, keeping its direction but for turns that are moves of their own: the body where each move
- * begins and ends, and what its leading faces draw on the way. Exact.
+ * The room that a solid passes through along a chain of moves, keeping its direction but for turns that are moves of their own: the body where it
+ * begins, and what its leading faces draw on the way. Exact.
  *
- * A place is in it when the way back from it meets the body: it was inside then already, or came in through a face that led.
+ * A place is in it when the way back from it meets the body: it lay in it from the beginning, or came in through a face that led. So where the body
+ * comes to stand need not be added.
  */
 export function sweptRoom(body: Body, moves: readonly Move[]): Swept | SweptFault {
   const parts: Body[] = [];
@@ -53,19 +56,15 @@ export function sweptRoom(body: Body, moves: readonly Move[]): Swept | SweptFaul
     for (const [m, move] of moves.entries()) {
       const drawn = drawnBy(pose, move);
       if ("why" in drawn) return drawn;
-      for (const [i, { shape, place }] of drawn.entries()) {
-        const name = body.faces[place]!;
+      for (const [i, { shape, places }] of drawn.entries())
         take(
           shape,
           `${m}.${i}`,
-          facesOf(shape).map((_, f) => `${name}>${m}.${f}`),
+          places.map((place, f) => `${body.faces[place]!}>${m}.${f}`),
         );
-      }
       const next = placed(pose, placementOf(move));
       freeShape(pose);
       pose = next;
-      // Whoever has gone all round is back where it was.
-      if (!isWhole(move)) take(ownHandle(pose), `${m + 1}`, body.faces);
     }
     return united(parts);
   } finally {
@@ -74,59 +73,87 @@ export function sweptRoom(body: Body, moves: readonly Move[]): Swept | SweptFaul
   }
 }
 
-const isWhole = (move: Move): boolean => move.kind === "turn" && Math.abs(move.angle) >= 2 * Math.PI - 1e-12;
-
-/** What the leading faces of a body draw while it makes one move. The shapes belong to the caller. */
-function drawnBy(shape: Shape, move: Move): { shape: Shape; place: number }[] | SweptFault {
-  const drawn: { shape: Shape; place: number }[] = [];
+/** What the leading faces of a body draw while it makes one move: of each face of it, by place, that it came of. The shapes belong to the caller. */
+function drawnBy(shape: Shape, move: Move): { shape: Shape; places: number[] }[] | SweptFault {
   const box = boxOf(shape)!;
   const away = move.kind === "turn" ? length(move.at) : 0;
   const reach = 4 * (diagonal(box) + away + Math.max(...[...box.min, ...box.max].map(Math.abs)));
-  const unclear = (why: "free" | "unclear", place: number): SweptFault => {
-    for (const one of drawn) freeShape(one.shape);
-    return { why, places: [place] };
-  };
   const surfaces = surfaceRecordsOf(shape);
-  for (const [place, face] of facesOf(shape).entries()) {
-    const partings = leadingPartings(surfaces[place]!, move);
-    if (!partings) return unclear("free", place);
-    const parts = partFace(face, partings, reach);
-    try {
-      for (const part of parts) {
-        const leads = leading(part, move);
-        if (leads === null) return unclear("unclear", place);
-        if (leads) drawn.push(...drawnFrom(part, move, partings.length > 1).map((one) => ({ shape: one, place })));
-      }
-    } finally {
-      for (const part of parts) freeShape(part);
+  const lead: { part: Shape; place: number }[] = [];
+  try {
+    for (const [place, face] of facesOf(shape).entries()) {
+      const partings = leadingPartings(surfaces[place]!, move);
+      if (!partings) return { why: "free", places: [place] };
+      const { parts, leads } = parted(face, partings, reach, move);
+      for (const [i, part] of parts.entries())
+        if (leads[i]) lead.push({ part, place });
+        else freeShape(part);
+      if (leads.includes(null)) return { why: "unclear", places: [place] };
     }
+    if (lead.length === 0) return [];
+    return sweptPatches(
+      lead.map(({ part }) => part),
+      moveOf(move),
+    ).map(({ shape: solid, sources }) => ({ shape: solid, places: sources.map((source) => lead[source]!.place) }));
+  } finally {
+    for (const { part } of lead) freeShape(part);
   }
-  return drawn;
 }
 
-function drawnFrom(face: Shape, move: Move, twice: boolean): Shape[] {
-  if (move.kind === "straight") return [drawnFace(face, move.by)];
-  const count = twice ? Math.ceil(Math.abs(move.angle) / QUARTER - 1e-9) : 1;
-  const angle = move.angle / count;
-  return Array.from({ length: count }, (_, i) => {
-    const turn = { about: move.at, axis: move.axis, angle: i * angle, by: [0, 0, 0] as Vec3 };
-    const begun = i === 0 ? ownHandle(face) : placed(face, turn);
-    const solid = turnedFace(begun, move.at, move.axis, angle);
-    freeShape(begun);
-    return solid;
+/** A face in parts, with whether each leads: where the quick way leaves one that does both, by the seam engine, which tries harder. */
+function parted(face: Shape, partings: readonly Parting[], reach: number, move: Move) {
+  const quick = partFace(face, partings, reach);
+  const leads = quick.map((part) => leading(part, move));
+  if (!leads.includes(null) || partings.length === 0) return { parts: quick, leads };
+  for (const part of quick) freeShape(part);
+  const sheet: Body = { id: "face", kind: "sheet", shape: shellOf([face]), faces: ["face"], hint: { text: "" } };
+  const planes = partings.map(({ at, normal }, i): Knife => {
+    const item: Body = {
+      id: `plane ${i}`,
+      kind: "sheet",
+      shape: makePlaneFace(at, normal, reach),
+      faces: ["plane"],
+      hint: { text: "" },
+    };
+    return { item, shape: item.shape, faces: item.faces };
   });
+  const division = divideEach([sheet], planes);
+  try {
+    const parts = division.pieces.flatMap(({ shape }) => facesOf(shape).map(ownHandle));
+    return { parts, leads: parts.map((part) => leading(part, move)) };
+  } finally {
+    division.free();
+    freeShape(sheet.shape);
+    for (const { shape } of planes) freeShape(shape);
+  }
 }
+
+const moveOf = (move: Move): FaceMove =>
+  move.kind === "straight" ? { by: move.by } : { at: move.at, axis: move.axis, angle: move.angle };
 
 /** Whether a part of a face leads; null where some of it does and some trails. */
 function leading(part: Shape, move: Move): boolean | null {
-  const { positions, normals } = tessellate(part, LOOK);
+  const { positions, normals, indices } = tessellate(part, LOOK);
+  const three = (from: Float32Array, corner: number): Vec3 => [
+    from[3 * corner]!,
+    from[3 * corner + 1]!,
+    from[3 * corner + 2]!,
+  ];
   let [most, least, fastest] = [0, 0, 0];
-  for (let i = 0; i < positions.length; i += 3) {
-    const speed = speedAt(move, [positions[i]!, positions[i + 1]!, positions[i + 2]!]);
-    const outwards = dot(speed, [normals[i]!, normals[i + 1]!, normals[i + 2]!]);
-    most = Math.max(most, outwards);
-    least = Math.min(least, outwards);
-    fastest = Math.max(fastest, length(speed));
+  for (let t = 0; t < indices.length; t += 3) {
+    const corners = [indices[t]!, indices[t + 1]!, indices[t + 2]!] as const;
+    const [a, b, c] = corners.map((corner) => three(positions, corner)) as [Vec3, Vec3, Vec3];
+    const flat = cross(sub(b, a), sub(c, a));
+    for (const [k, corner] of corners.entries()) {
+      const normal = three(normals, corner);
+      // At a pole, where a surface has no normal of its own, the library gives any.
+      if (!(dot(normal, flat) > 0.5 * length(flat))) continue;
+      const speed = speedAt(move, [a, b, c][k]!);
+      const outwards = dot(speed, normal);
+      most = Math.max(most, outwards);
+      least = Math.min(least, outwards);
+      fastest = Math.max(fastest, length(speed));
+    }
   }
   const slow = ALONG * fastest;
   if (most > slow && least < -slow) return null;

@@ -38,6 +38,7 @@ export type Field = {
   | { kind: "corners"; min: number; max?: number }
   | { kind: "sketch" }
   | { kind: "points" }
+  | { kind: "moves" }
   | { kind: "part" }
   | { kind: "elsewhere"; of: string }
   | { kind: "other-faces"; of: string }

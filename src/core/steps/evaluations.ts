@@ -13,6 +13,7 @@ import { evaluateFillet } from "./fillet/evaluate";
 import { evaluateImportStep } from "./import/evaluate";
 import { evaluateLoft } from "./loft/evaluate";
 import { evaluateMirror } from "./mirror/evaluate";
+import { evaluateMotion } from "./motion/evaluate";
 import { evaluateMove } from "./move/evaluate";
 import { evaluateOffsetFaces } from "./offset-faces/evaluate";
 import { evaluateOffsetSheetStep } from "./offset-sheet/evaluate";
@@ -64,6 +65,7 @@ const EVALUATIONS = [
   evaluateOffsetFaces,
   evaluateReplaceFace,
   evaluateClearance,
+  evaluateMotion,
 ] as const;
 
 const BY_TYPE = new Map<string, StepEvaluation>(

@@ -13,6 +13,7 @@ import { fillet } from "./fillet/declare";
 import { importStep } from "./import/declare";
 import { loft } from "./loft/declare";
 import { mirror } from "./mirror/declare";
+import { motion } from "./motion/declare";
 import { move } from "./move/declare";
 import { offsetFacesStep } from "./offset-faces/declare";
 import { offsetSheetStep } from "./offset-sheet/declare";
@@ -64,6 +65,7 @@ export const STEP_TYPES = [
   offsetFacesStep,
   replaceFaceStep,
   clearance,
+  motion,
 ] as const;
 
 const BY_TYPE = new Map<string, StepType>(STEP_TYPES.map((step) => [step.type, step as unknown as StepType]));

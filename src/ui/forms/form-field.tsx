@@ -10,6 +10,7 @@ import { type Sides, withoutFaces } from "../state/sides";
 import { FileField } from "./file-field";
 import { FitField } from "./fit-field";
 import { BodiesField, CuttersField } from "./item-fields";
+import { MovesField } from "./moves-field";
 import { ElsewhereField, OtherPicksField, PartField, PlaceField } from "./other-part-fields";
 import { CornersField, EdgesField, FacesField } from "./part-fields";
 import { PointsField } from "./points-field";
@@ -89,6 +90,9 @@ const SHOWN: { [K in Field["kind"]]: Shown<Extract<Field, { kind: K }>> } = {
       problems={problems}
       onChange={set}
     />
+  ),
+  moves: ({ field, value, problems, set }) => (
+    <MovesField name={field.key} label={field.label} value={value as never} problems={problems} onChange={set} />
   ),
   "sketch-line": ({ field, value, set }) => (
     <SketchLineField label={field.label} value={String(value)} onChange={set} />

@@ -170,6 +170,12 @@ export const HELP: Readonly<Record<string, HelpPage>> = {
     example: "A plug grown by a quarter of a millimetre, to cut its seat with.",
     mind: "A cut that only needs a gap takes one itself: Subtract has a field for it.",
   },
+  motion: {
+    takes: "One solid, and its moves: straight or turned, one after the other.",
+    gives: "The room that it passes through, as a body of its own or cut straight out of others, with a gap.",
+    example: "A locking slot: a pin goes in, and turns. The slot is as wide as the pin in both runs.",
+    mind: "Exact for flat, cylindrical, conical and ball-shaped faces; what has no exact form is refused, with the face.",
+  },
   "seam-split": {
     takes: "Stock, and cutters of any kind: planes, sheets, faces, drawings, solids.",
     gives: "All pieces, each with a number; say which stay, which go, and which are joined.",

@@ -69,6 +69,10 @@ const DRAWN: Record<string, Drawn> = {
     broken:
       "M3.500 2h13a1.500 1.500 0 0 1 1.500 1.500v13a1.500 1.500 0 0 1-1.500 1.500h-13A1.500 1.500 0 0 1 2 16.500v-13A1.500 1.500 0 0 1 3.500 2z",
   },
+  motion: {
+    line: "M2.500 11h5.500v5.500H2.500zM12 6.500l4.500-2.500 1 5",
+    broken: "M3 8.500C4 5 9 3 16 4M8 16.500c3-1 5-3 6-6",
+  },
   "seam-split": { line: "M2.5 6h5.700v8.500H2.500zM11.8 6h5.700v8.500h-5.700z", chain: "M10 1.500v17" },
   "seam-choose": { line: `M2.5 8.5H12v8H2.5zM8 3.5h9.5v8H8z${round(10, 10, 0.7)}` },
   "seam-seat": { line: "M2.5 9.5h4V13h7V9.5h4v7.5h-15zM6.500 2.500h7V6h-7z", chain: "M10 1v8" },

@@ -11,6 +11,7 @@ import { troubleOf } from "./draw-body";
 import { type MovedPlane, partingOf } from "./moved-plane";
 import { drawOthers, type Lit } from "./others";
 import { isShown } from "./piece-filter";
+import { onItsWay } from "./playing";
 import { putTransform } from "./putting";
 import { type RoughView, roughOf, withMoved } from "./rough";
 import { isOut } from "./visibility";
@@ -46,6 +47,7 @@ const DRAWN = [
   "standAlone",
   "comparing",
   "putting",
+  "playing",
 ] as const satisfies readonly (keyof WorkspaceStore)[];
 
 export type State = Pick<WorkspaceStore, (typeof DRAWN)[number]>;
@@ -107,6 +109,12 @@ export function viewContentOf(
     const asked = choosing || picked.has(item.id) || hover?.id === item.id;
     const choices = asked && !isBodyView(item) ? { ...state, shown: new Set([item.id]) } : state;
     if (!isOut(item, part, choices)) shownAs(item).draw(item, drawing, { state, part, dark, picked });
+  }
+  const onWay = job ? onItsWay(state, job, part) : null;
+  if (onWay) {
+    // What it passes through is looked into, so that it can be seen in there.
+    for (const body of drawing.bodies) body.look = "ghost";
+    drawing.bodies.push(onWay);
   }
   if (state.comparing?.differences) {
     // The part itself stands dimmed behind what is compared.

@@ -129,6 +129,8 @@ export interface WorkspaceStore {
   standsHidden: ReadonlySet<string>;
   standsClear: ReadonlySet<string>;
   standAlone: string | null;
+  /** How far on its way the body of the open step is drawn, 0 to 1; null where it stands. */
+  playing: number | null;
   /** A part that is being put by its faces: what was picked for it so far. */
   putting: Putting | null;
   /** What was copied from a sketch, to be put into this or another one. */
@@ -190,6 +192,7 @@ export function createWorkspaceStore(part: string) {
     standsClear: new Set(),
     standAlone: null,
     putting: null,
+    playing: null,
     set: (values) => set(values),
     edit: (editing) =>
       set({
