@@ -141,3 +141,41 @@ test("a face is taken to the round wall of another body by clicking, and a solid
   await addStep(page);
   await expect(page.locator('[data-step]:has-text("Clearance copy")')).toHaveAttribute("data-state", "good");
 });
+
+test("a locking slot is cut, and its pin played along it", async ({ page }) => {
+  const tube = [
+    { id: "o", type: "cylinder", name: "Tube", diameter: 60, height: 60 },
+    { id: "i", type: "cylinder", diameter: 50, height: 60 },
+    { id: "u", type: "seam", preset: "subtract", stock: ["o"], cutters: ["i"], keepCutters: false },
+  ];
+  const square = { id: "p", type: "box", name: "Pin", size: [30, 10, 10], at: [30, 0, 55] };
+  await page.goto(`/jobs/${await postJob(page, [...tube, square])}`);
+  await built(page);
+  await tool(page, "Fit", "Motion clearance");
+  await expect(open(page)).toContainText("Pick the solid that moves.");
+  await open(page).getByRole("group", { name: "What moves" }).getByRole("checkbox", { name: "Pin" }).click();
+  await open(page).getByLabel("By Z, move 1").fill("-25");
+  await open(page).getByRole("button", { name: "Add a move" }).click();
+  await open(page).getByRole("radiogroup", { name: "How move 2 goes" }).getByText("Turn").click();
+  await open(page).getByLabel("Turned by, move 2").fill("45");
+  await open(page).getByRole("radiogroup", { name: "As" }).getByText("A cut").click();
+  await open(page).getByRole("group", { name: "With" }).getByRole("checkbox", { name: "Tube" }).click();
+  await built(page);
+  // 51.84 cm³ of tube, less what the pin passes through of its wall.
+  await expect(bodyCard(page, "Tube")).toContainText("49.");
+  // Played: the pin is drawn on its way.
+  const shot = () => page.locator("canvas[tabindex]").screenshot();
+  const before = await shot();
+  await open(page).getByLabel("How far on its way").focus();
+  await page.keyboard.press("End");
+  await expect(open(page)).toContainText("100 %");
+  await expect.poll(async () => (await shot()).equals(before)).toBe(false);
+  await open(page).getByRole("button", { name: "Play the moves" }).click();
+  await expect(open(page).getByRole("button", { name: "Stop playing the moves" })).toBeVisible();
+  await open(page).getByRole("button", { name: "Stop playing the moves" }).click();
+  await open(page).getByLabel("Gap", { exact: true }).fill("0.25");
+  await built(page);
+  await expect(open(page)).toContainText("by 0.25 mm at least");
+  await addStep(page);
+  await expect(page.locator('[data-step]:has-text("Motion clearance")')).toHaveAttribute("data-state", "good");
+});

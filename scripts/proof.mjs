@@ -35,6 +35,18 @@ const proofs = [
     what: "300 flat faces of solids by chance taken to planes beside them: what differs lies between the two, and back again it is as it was",
   },
   {
+    name: "links",
+    file: "src/core/evaluate/link-reports.test.ts",
+    env: { PROOF_LINKS: 200 },
+    what: "200 chains of three parts under five edits each: what was brought in stays, what is told to be as it is there is, refreshed it lies where it stands",
+  },
+  {
+    name: "motions",
+    file: "src/core/motion/laws.test.ts",
+    env: { PROOF_MOTIONS: 200 },
+    what: "200 solids moved straight and turned by chance: the room holds them at 21 places of the way, and no place that they came through is left out",
+  },
+  {
     name: "records",
     file: "src/core/exchange/step/damage.test.ts",
     env: { PROOF_DAMAGES: 1500 },

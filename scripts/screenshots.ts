@@ -54,10 +54,11 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await step(page, "Fill with lead shot");
     await idle(page);
   },
-  find: async (page) => {
-    await page.keyboard.press("/");
-    await page.keyboard.type("sh");
-    await page.waitForTimeout(300);
+  places: async (page) => {
+    await page.getByLabel("Part", { exact: true }).selectOption("whole");
+    await page.getByText(/7 parts/).first().waitFor({ timeout: 60_000 });
+    await page.getByRole("button", { name: "Where Strap bracket, left stands" }).click();
+    await page.waitForTimeout(800);
   },
   picked: async (page) => {
     const { x, y } = await at(page, [20, -20, 36]);
@@ -141,25 +142,30 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   },
 };
 
-const block = { id: "stock", type: "box", name: "Foot", size: [80, 60, 40] };
-const short = {
-  name: "Foot shell",
+const motion = {
+  name: "Locking collar",
   parts: [
     {
       id: "p",
-      name: "Foot shell",
+      name: "Locking collar",
       steps: [
-        block,
-        { id: "a", type: "box", name: "Tongue", size: [40, 30, 14], at: [0, 0, 0] },
-        { id: "u", type: "offset-sheet", name: "Low sheet", faces: [{ body: "a:block", face: "a:side:z+" }] },
+        { id: "o", type: "cylinder", name: "Collar", diameter: 60, height: 60 },
+        { id: "i", type: "cylinder", name: "Bore", diameter: 48, height: 60 },
+        { id: "u", type: "seam", name: "Hollow", preset: "subtract", stock: ["o"], cutters: ["i"], keepCutters: false },
+        { id: "p", type: "box", name: "Pin", size: [30, 10, 10], at: [30, 0, 55] },
         {
-          id: "v",
-          type: "offset-sheet",
-          name: "High sheet",
-          faces: [{ body: "a:block", face: "a:side:z+" }],
-          distance: 12,
+          id: "m",
+          type: "motion",
+          name: "Locking slot",
+          body: ["p"],
+          moves: [
+            { id: "m1", how: "straight", by: [0, 0, -25] },
+            { id: "m2", how: "turn", turn: -50 },
+          ],
+          into: "cut",
+          targets: ["u"],
+          intoGap: 0.25,
         },
-        { id: "s", type: "seam", name: "Part the foot", preset: "split", stock: ["stock"], cutters: ["u", "v"] },
       ],
     },
   ],
@@ -227,13 +233,16 @@ const leak = {
     },
   ],
 };
-for (const [name, document] of Object.entries({ short, leak })) {
+for (const [name, document] of Object.entries({ motion, leak })) {
   if (wanted.length > 0 && !wanted.includes(name)) continue;
   const id = await job(document);
   await take(name, id, async (page) => {
-    if (name !== "leak") return;
-    await step(page, "Fill the tray");
+    await step(page, name === "leak" ? "Fill the tray" : "Locking slot");
     await idle(page);
+    if (name === "leak") return;
+    await page.getByRole("slider", { name: "How far on its way" }).focus();
+    for (let i = 0; i < 7; i++) await page.keyboard.press("PageUp");
+    await page.waitForTimeout(600);
   });
   await remove(id);
 }
