@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import type { Body } from "../../items";
-import { volumeOf } from "../../kernel";
+import { allFaceFacts, freeShape, volumeOf } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { buildSteps, relative } from "../../testing/harness";
 import type { MovedFace } from "./moved";
@@ -204,4 +204,33 @@ describe("what cannot be is told, with the faces to blame", () => {
       places: [body.faces.indexOf("a:side:z+")],
     });
   });
+});
+
+test("a round bar is a bar again, however little its faces are moved, under their names; a part of one is not taken for one", () => {
+  const [bar] = buildSteps({ id: "a", type: "cylinder", diameter: 5, height: 26, at: [3, -13, 20], axis: "y" }).bodies;
+  const place = (name: string) => bar!.faces.indexOf(name);
+  for (const by of [0.003, -0.003, 0.5]) {
+    const made = offsetFaces(bar!, [
+      { place: place("a:side"), by },
+      { place: place("a:cap:end"), by: 2 * by },
+    ]);
+    if ("why" in made) throw new Error(made.why);
+    expect(volumeOf(made.shape)).toBeCloseTo(Math.PI * (2.5 + by) ** 2 * (26 + 2 * by), 6);
+    expect([...made.faces].sort()).toEqual([...bar!.faces].sort());
+    const end = allFaceFacts(made.shape)[made.faces.indexOf("a:cap:end")]!;
+    expect(end.centre[1]).toBeCloseTo(13 + 2 * by, 9);
+    expect(end.direction![1]).toBeCloseTo(1, 9);
+    freeShape(made.shape);
+  }
+  // Nothing would be left of it: told as of any other body.
+  expect(offsetFaces(bar!, [{ place: place("a:side"), by: -3 }])).toHaveProperty("why");
+  const half = buildSteps(
+    { id: "a", type: "cylinder", diameter: 20, height: 10 },
+    { id: "b", type: "box", size: [40, 20, 40], at: [0, 10, -10] },
+    { id: "c", type: "seam", preset: "subtract", stock: ["a"], cutters: ["b"], keepCutters: false },
+  ).bodies[0]!;
+  const round = half.faces.findIndex((name) => name.includes("side") && name.startsWith("a"));
+  const grown = offsetFaces(half, [{ place: round, by: 1 }]);
+  if ("why" in grown) throw new Error(grown.why);
+  expect(volumeOf(grown.shape)).toBeCloseTo((Math.PI * 121 * 10) / 2, 6);
 });

@@ -22,6 +22,7 @@ import {
 import { baseName, faceNamesOf } from "../../naming";
 import { divideEach, joinPieces, type Knife, type Piece } from "../../seam";
 import { SAME_PLACE } from "../../tolerance";
+import { movedBar } from "./bar";
 import { MOVED, piecesBetween, STILL, WALLS } from "./between";
 import type { MovedFace, OffsetFault } from "./moved";
 
@@ -43,6 +44,8 @@ const ROOM = 1;
  * can be moved exactly: flat, cylindrical, conical, spherical and ring-shaped ones.
  */
 export function offsetFaces(body: Body, moved: readonly MovedFace[]): Offset | OffsetFault {
+  const bar = movedBar(body, moved);
+  if (bar) return { ...bar, gone: [] };
   const names = body.faces;
   let now: Body = body;
   const done = (fault: OffsetFault): OffsetFault => {
