@@ -1,6 +1,7 @@
 import type { Body } from "../items";
 import {
   boxOf,
+  centre,
   cross,
   diagonal,
   dot,
@@ -32,10 +33,20 @@ export interface Swept {
 }
 
 /** Why it cannot be had exactly: a face, by place, of which it cannot be told by planes where it leads; or the room is not one solid. */
-export type SweptFault = { why: "free" | "unclear"; places: number[] } | { why: "apart"; places: number[] };
+export interface SweptFault {
+  why: "free" | "unclear" | "apart" | "far";
+  places: number[];
+}
 
 /** How finely a face is looked at to tell whether it leads. */
 const LOOK = { linear: 0.2, angular: 0.3 };
+/** Ways longer, and circles wider, than so many times the body are not worked out: they take minutes, and the body is lost in them. */
+const FAR = 100;
+
+/** How far a move goes, or how far from its axis a place is, mm. */
+const reachOf = (move: Move, place: Vec3): number =>
+  move.kind === "straight" ? length(move.by) : length(cross(sub(place, move.at), move.axis));
+
 /** As a part of the highest speed: slower than that a place moves along its face. */
 const ALONG = 1e-4;
 
@@ -47,6 +58,9 @@ const ALONG = 1e-4;
  * comes to stand need not be added.
  */
 export function sweptRoom(body: Body, moves: readonly Move[]): Swept | SweptFault {
+  const size = diagonal(boxOf(body.shape)!);
+  const middle = centre(boxOf(body.shape)!);
+  if (moves.some((move) => reachOf(move, middle) > FAR * size)) return { why: "far", places: [] };
   const parts: Body[] = [];
   let pose = ownHandle(body.shape);
   const take = (shape: Shape, mark: string, faces: readonly string[]) =>

@@ -73,6 +73,7 @@ function refuse({ why, places }: SweptFault, body: Body, { step, nameOf }: StepC
   const sentence = {
     free: `The way of ${name} has no exact form: a face of it is freely curved, or round and moves across its own axis. Move it straight along or about that axis, or let a simpler body move in its place.`,
     unclear: `It cannot be told where a face of ${name} leads on its way. Change the move a little, or let a simpler body move in its place.`,
+    far: `${name} would go more than 100 times as far as it is large, or turn about an axis as far away. Give a shorter way, or an axis that lies nearer.`,
     apart: `What ${name} passes through is not one solid. Change the moves so that each begins where the one before ends.`,
   }[why];
   fail(`motion-${why}`, sentence, {

@@ -109,6 +109,11 @@ describe("what cannot be done is told", () => {
       /has no exact form/,
     ],
     [
+      "an axis 100 m away",
+      [square, { id: "m", type: "motion", body: ["p"], moves: [turn(90, { through: [100_000, 0, 0] })] }],
+      /an axis as far away/,
+    ],
+    [
       "itself",
       [square, { id: "m", type: "motion", body: ["p"], moves: [straight(9, 0, 0)], into: "cut", targets: ["p"] }],
       /cannot be cut by its own moves/,
