@@ -1,5 +1,5 @@
 import type { LinkDifference } from "@/engine/contract";
-import type { DrawnBody, DrawnLines } from "../viewport/drawn";
+import { type DrawnBody, type DrawnLines, plainBody } from "../viewport/drawn";
 
 /** What a step brought in, held against what is there now. */
 export interface Comparing {
@@ -18,22 +18,7 @@ export function drawCompared({ differences }: Comparing): { bodies: DrawnBody[];
       if (!version) continue;
       const id = `compared ${key} ${i}`;
       const { mesh, lines } = version;
-      if (mesh)
-        drawing.bodies.push({
-          id,
-          mesh,
-          look,
-          colour,
-          solid: true,
-          hatch: "metal",
-          faces: [],
-          edges: [],
-          corners: [],
-          litCorners: [],
-          picked: false,
-          paint: null,
-          shift: [0, 0, 0],
-        });
+      if (mesh) drawing.bodies.push(plainBody(id, mesh, { look, colour }));
       else if (lines.length > 0) drawing.lines.push({ id, lines, picked: key === "now" });
     }
   return drawing;

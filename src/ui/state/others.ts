@@ -2,7 +2,7 @@ import { type Job, liesIn, type Part, standing, standsOf } from "@/core/job";
 import { isIdentity, movedBy, numbersOf, type Transform, turnedBy } from "@/core/place";
 import type { EdgeRef, FaceRef } from "@/core/references";
 import { type BodyView, type Evaluation, type ItemView, isBodyView, type ViewMesh } from "@/engine/contract";
-import type { DrawnBody } from "../viewport/drawn";
+import { type DrawnBody, plainBody } from "../viewport/drawn";
 import { hatchOf } from "../viewport/hatch";
 import { lookOf } from "./looks";
 import { colourOf } from "./tints";
@@ -101,8 +101,8 @@ export function drawOthers(
         const mesh = isBodyView(item) ? there.meshes.get(item.meshId) : undefined;
         if (!isBodyView(item) || !mesh || (isOwn && state.hidden.has(item.id))) return [];
         return [
-          drawn(item, placedMesh(mesh, lies.transform), {
-            id: drawnId(stand, item.id),
+          plainBody(drawnId(stand, item.id), placedMesh(mesh, lies.transform), {
+            solid: item.measures.closed,
             look: !state.whole ? "ghost" : state.standsClear.has(standKey(stand)) ? "clear" : "body",
             colour: colourOf(item.id, lookOf(other, item), there.items as ItemView[], dark),
             hatch: hatchOf(lookOf(other, item).material),
@@ -155,21 +155,6 @@ function benchOf(state: Choices, part: Part, other: Part): Pick<OtherPart, "item
   if (other.id !== part.id) return state.others.get(other.id) ?? null;
   return state.evaluation ? { items: state.evaluation.items, meshes: state.meshes } : null;
 }
-
-const drawn = (
-  item: BodyView,
-  mesh: ViewMesh,
-  more: Pick<DrawnBody, "id" | "look" | "colour" | "hatch" | "faces" | "edges">,
-): DrawnBody => ({
-  mesh,
-  solid: item.measures.closed,
-  corners: [],
-  litCorners: [],
-  picked: false,
-  paint: null,
-  shift: [0, 0, 0],
-  ...more,
-});
 
 const placed = new WeakMap<ViewMesh, Map<string, ViewMesh>>();
 /** As many places of one mesh are kept. */

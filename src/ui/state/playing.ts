@@ -4,7 +4,7 @@ import { after, IDENTITY, ofTurn, type Transform } from "@/core/place";
 import type { FaceRef } from "@/core/references";
 import { resolveStep } from "@/core/steps";
 import { isBodyView } from "@/engine/contract";
-import type { DrawnBody } from "../viewport/drawn";
+import { type DrawnBody, plainBody } from "../viewport/drawn";
 import { hatchOf } from "../viewport/hatch";
 import { lookOf } from "./looks";
 import { placedMesh } from "./others";
@@ -32,21 +32,7 @@ export function onItsWay(
   const transform = poseAt(step.moves as MoveValues[], playing, () => axisIn(items, step.axis as FaceRef[]));
   if (!transform) return null;
   const look = lookOf(part, item);
-  return {
-    id: "on its way",
-    mesh: placedMesh(mesh, transform),
-    look: "body",
-    colour: "#c9a14a",
-    solid: true,
-    hatch: hatchOf(look.material),
-    faces: [],
-    edges: [],
-    corners: [],
-    litCorners: [],
-    picked: false,
-    paint: null,
-    shift: [0, 0, 0],
-  };
+  return plainBody("on its way", placedMesh(mesh, transform), { colour: "#c9a14a", hatch: hatchOf(look.material) });
 }
 
 /** A move, its numbers worked out. */

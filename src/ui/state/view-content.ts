@@ -3,7 +3,7 @@ import { type Job, type Part, standing } from "@/core/job";
 import { type Field, shownFields } from "@/core/steps";
 import { type ItemView, isBodyView, type PieceView } from "@/engine/contract";
 import { shownAs } from "../items";
-import type { DrawnBody, ViewContent } from "../viewport/drawn";
+import { type DrawnBody, plainBody, type ViewContent } from "../viewport/drawn";
 import { pieceColour } from "../viewport/palette";
 import { lineOf } from "./checking";
 import { comparedPlaces, drawCompared } from "./comparing";
@@ -211,21 +211,13 @@ function drawPieces(pieces: PieceView[], state: State, moved: MovedPlane | null)
 }
 
 function drawnPiece(piece: PieceView, look: "body" | "ghost", shift: DrawnBody["shift"], state: State): DrawnBody {
-  return {
-    id: piece.key,
-    mesh: piece.mesh,
+  return plainBody(piece.key, piece.mesh, {
     look,
     colour: pieceColour(piece.index),
     solid: piece.measures.closed,
-    hatch: "metal",
-    faces: [],
-    edges: [],
-    corners: [],
-    litCorners: [],
     picked: state.pickedPieces.has(piece.key),
-    paint: null,
     shift,
-  };
+  });
 }
 
 /** Pieces as triangles, each as the exact one looked that it stands for; one that stands for none is of no colour. */

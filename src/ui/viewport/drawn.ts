@@ -33,6 +33,24 @@ export interface DrawnBody {
   };
 }
 
+/** A body of which nothing is lit, with what is to be said of it beside. */
+export const plainBody = (id: string, mesh: ViewMesh, more: Partial<DrawnBody>): DrawnBody => ({
+  id,
+  mesh,
+  look: "body",
+  colour: null,
+  solid: true,
+  hatch: "metal",
+  faces: [],
+  edges: [],
+  corners: [],
+  litCorners: [],
+  picked: false,
+  paint: null,
+  shift: [0, 0, 0],
+  ...more,
+});
+
 export interface DrawnPlane {
   id: string;
   origin: readonly [number, number, number];
