@@ -56,7 +56,10 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   },
   places: async (page) => {
     await page.getByLabel("Part", { exact: true }).selectOption("whole");
-    await page.getByText(/7 parts/).first().waitFor({ timeout: 60_000 });
+    await page
+      .getByText(/7 parts/)
+      .first()
+      .waitFor({ timeout: 60_000 });
     await page.getByRole("button", { name: "Where Strap bracket, left stands" }).click();
     await page.waitForTimeout(800);
   },
