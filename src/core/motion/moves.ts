@@ -1,4 +1,4 @@
-import { type Placement, placedPoint, type Vec3 } from "../kernel";
+import type { Placement, Vec3 } from "../kernel";
 
 /** One move of a body: straight, or a turn about an axis (of length 1, through a point), radians, right-handed. */
 export type Move = { kind: "straight"; by: Vec3 } | { kind: "turn"; at: Vec3; axis: Vec3; angle: number };
@@ -14,13 +14,3 @@ export const partOf = (move: Move, part: number): Move =>
   move.kind === "straight"
     ? { kind: "straight", by: [move.by[0] * part, move.by[1] * part, move.by[2] * part] }
     : { ...move, angle: move.angle * part };
-
-/** Where a point is after a part of a chain of moves, each of which counts as much: 0 to 1. */
-export function pointAfter(moves: readonly Move[], part: number, at: Vec3): Vec3 {
-  const reached = part * moves.length;
-  return moves.reduce(
-    (point, move, i) =>
-      reached <= i ? point : placedPoint(point, placementOf(partOf(move, Math.min(1, reached - i)))),
-    at,
-  );
-}

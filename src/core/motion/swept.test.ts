@@ -71,6 +71,19 @@ describe("the room that a body passes through, by closed form", () => {
       17 * 600,
     ],
     [
+      "more than all round, and then straight from where that ends",
+      () => bodyOf({ type: "box", size: [20, 10, 30], anchor: "base" }),
+      [turn(450), straight(0, 40, 0)],
+      // The ring, and what the bar, which lies along Y by then, draws beyond it: 10 wide, from the ring to Y 50.
+      (Math.PI * 125 + 10 * 50 - (5 * 10 + 125 * Math.asin(5 / Math.sqrt(125)))) * 30,
+    ],
+    [
+      "a square bar all round about its corner",
+      () => bodyOf({ type: "box", size: [20, 20, 60], anchor: "corner" }),
+      [turn(360)],
+      Math.PI * 800 * 60,
+    ],
+    [
       "a square bar a quarter of a turn about its corner",
       () => bodyOf({ type: "box", size: [20, 20, 60], anchor: "corner" }),
       [turn(90)],

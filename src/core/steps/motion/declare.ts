@@ -1,15 +1,13 @@
 import * as z from "zod";
 import { angleField } from "../../params";
 import { faceRefSchema, itemRef } from "../../references";
+import { idField } from "../../schema/fields";
 import { declareStep } from "../declare";
 import { INTO_FORM, intoFields, putsInto } from "../shared/into/declare";
 import { axisField, pointField } from "../shared/space";
 
 const moveSchema = z.object({
-  id: z
-    .string()
-    .regex(/^[A-Za-z0-9_-]{1,60}$/, "has to be 1 to 60 letters, digits, - or _")
-    .describe("Unique in its list"),
+  id: idField,
   how: z.enum(["straight", "turn"]).default("straight"),
   by: pointField().default([0, 0, 20]).describe("straight: moved by, X, Y and Z"),
   turn: angleField().default(90).describe("turn: by this angle; 360 degrees is all round"),

@@ -96,7 +96,7 @@ function movesOf(values: Values, context: StepContext): Move[] {
     const angle = toRadians(turn);
     if (Math.abs(angle) < 1e-9) return [];
     const line = about === "face" ? axisOf(values, context) : { at: toVec3(through), axis: AXES[about] };
-    return [{ kind: "turn", ...line, angle: Math.sign(angle) * Math.min(Math.abs(angle), 2 * Math.PI) }];
+    return [{ kind: "turn", ...line, angle }];
   });
   if (moves.length === 0)
     fail("no-distance", "Nothing moves: each move is of length 0. Give one a distance or an angle.", {
