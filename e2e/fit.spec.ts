@@ -179,3 +179,45 @@ test("a locking slot is cut, and its pin played along it", async ({ page }) => {
   await addStep(page);
   await expect(page.locator('[data-step]:has-text("Motion clearance")')).toHaveAttribute("data-state", "good");
 });
+
+test("a lever swings by three numbers; what it goes into on its way is said, lit, and gone to by a press", async ({
+  page,
+}) => {
+  await page.goto(
+    `/jobs/${await postJob(page, [
+      { id: "post", type: "cylinder", name: "Post", diameter: 6, height: 30, at: [0, 0, -10] },
+      { id: "lever", type: "box", name: "Lever", size: [40, 4, 5], at: [25, 0, 0] },
+      { id: "stop", type: "box", name: "Stop", size: [10, 10, 5], at: [0, 25, 0] },
+    ])}`,
+  );
+  await built(page);
+  await tool(page, "Fit", "Motion clearance");
+  await open(page).getByRole("group", { name: "What moves" }).getByRole("checkbox", { name: "Lever" }).click();
+  await open(page).getByRole("radiogroup", { name: "Its way" }).getByText("Swings").click();
+  await open(page).getByRole("group", { name: "Round face to turn about" }).getByText("Pick from a list").click();
+  await open(page)
+    .getByRole("group", { name: "Round face to turn about" })
+    .getByLabel(/^Cylindrical, Ø6/)
+    .first()
+    .click();
+  await open(page).getByLabel("Turned from", { exact: true }).fill("0");
+  await open(page).getByLabel("To", { exact: true }).fill("180");
+  await built(page);
+  await expect(bodyCard(page, "Lever on its way")).toBeVisible();
+
+  await open(page).getByLabel("How far on its way").focus();
+  await page.keyboard.press("Home");
+  const touched = open(page).getByRole("list", { name: "Touched on the way" });
+  // Its edge meets the corner of the stop at 70°, and leaves it at 110°.
+  const line = touched.getByRole("button", { name: "Into Stop, 39 to 61 %" });
+  await expect(line).toBeVisible({ timeout: 30_000 });
+  await expect(touched.getByRole("listitem")).toHaveCount(1);
+  await expect(line).toHaveAttribute("aria-current", "false");
+  await line.click();
+  await expect(line).toHaveAttribute("aria-current", "true");
+  await expect(open(page)).toContainText("39 %");
+  // Far enough from it there is nothing in the way.
+  await open(page).getByLabel("To", { exact: true }).fill("60");
+  await built(page);
+  await expect(open(page)).toContainText("It goes into nothing on its way", { timeout: 30_000 });
+});

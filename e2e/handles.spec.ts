@@ -198,7 +198,7 @@ test("a solid that cuts slowly is followed by triangles at each movement, and by
   await expect(async () => {
     far = far === 12 ? 18 : 12;
     await page.mouse.move(x + Math.cos(turn) * far, y + Math.sin(turn) * far, { steps: 4 });
-    await expect(triangles).toContainText(/Triangles, to 0\.\d+ mm: the exact cut follows/, { timeout: 400 });
+    await expect(triangles).toContainText(/Triangles, to 0\.\d+ mm: what is exact follows/, { timeout: 400 });
   }).toPass({ timeout: 60_000 });
   // The hand rests, and still holds it.
   await built(page);
@@ -210,6 +210,69 @@ test("a solid that cuts slowly is followed by triangles at each movement, and by
   await expect(triangles).toBeHidden();
   await expect.poll(async () => (await stepsOf(page, id))[6].at[0]).toBe(dragged);
 });
+
+test("a wall that is dragged is drawn by triangles, and exactly at rest; where none fits it says so, and at rest what would", async ({
+  page,
+}) => {
+  const id = await openStep(
+    page,
+    [
+      { id: "a", type: "box", name: "Box", size: [60, 50, 40] },
+      { id: "r", type: "fillet", edges: edgesOfBox([60, 50, 40], "a:solid"), radius: 5 },
+      { id: "h", type: "shell", name: "Hollow", body: ["a"], thickness: 6 },
+    ],
+    "h",
+    "Hollow",
+  );
+  await page.getByRole("button", { name: "Fit all" }).click();
+  const grip = page.getByRole("slider", { name: "Box: thickness", exact: true });
+  const value = async () => Number(await grip.getAttribute("aria-valuenow"));
+  await expect(grip).toBeVisible();
+  const box = (await grip.boundingBox())!;
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  const turn = (Number(/-?[\d.]+/.exec((await grip.locator("g").getAttribute("transform"))!)![0]) * Math.PI) / 180;
+  const to = (far: number) => page.mouse.move(x + Math.cos(turn) * far, y + Math.sin(turn) * far, { steps: 4 });
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  const triangles = page.locator("[data-triangles]");
+  let far = 0;
+  await expect(async () => {
+    far = far === 10 ? 14 : 10;
+    await to(far);
+    await expect(triangles).toContainText("Triangles: what is exact follows", { timeout: 400 });
+  }).toPass({ timeout: 60_000 });
+  await built(page);
+  await expect(triangles).toBeHidden();
+  const fits = await value();
+  expect(fits).toBeGreaterThan(6);
+  await expect(open(page)).not.toContainText("cannot be");
+  // Thicker than half of it: held still, it says what would do.
+  await to(120);
+  expect(await value()).toBeGreaterThan(20);
+  await expect(open(page)).toContainText(/Up to 19\.\d+ mm fits/, { timeout: 60_000 });
+  await to(far);
+  await expect(open(page)).not.toContainText("cannot be", { timeout: 60_000 });
+  await page.mouse.up();
+  await built(page);
+  await expect(triangles).toBeHidden();
+  await expect.poll(async () => (await stepsOf(page, id))[2].thickness).toBe(await value());
+});
+
+/** The edges of a block that stands on the floor about its middle. */
+const edgesOfBox = ([x, y, z]: readonly [number, number, number], body: string) => {
+  const edge = (length: number, at: number[]) => ({ body, print: { kind: "line", length, at } });
+  const signs = [
+    [1, 1],
+    [1, -1],
+    [-1, 1],
+    [-1, -1],
+  ] as const;
+  return signs.flatMap(([a, b]) => [
+    edge(z, [(a * x) / 2, (b * y) / 2, z / 2]),
+    edge(y, [(a * x) / 2, 0, b > 0 ? z : 0]),
+    edge(x, [0, (a * y) / 2, b > 0 ? z : 0]),
+  ]);
+};
 
 test("a plane is made where a face is clicked at, square to it", async ({ page }) => {
   const { id, planes } = await splitting(page);

@@ -235,3 +235,80 @@ test("a sketch of 2, 30 and 300 lines, and the list of 300 jobs", async ({ page 
     expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0);
   }
 });
+
+test("the whole job, what its parts bring in, and how that differs: 2, 30 and 200 parts with long names", async ({
+  page,
+}) => {
+  test.setTimeout(900_000);
+  for (const count of sizes(2, 30, 200)) {
+    const bodies = Math.min(count, 30);
+    const source = {
+      id: "p0",
+      name: LONG,
+      steps: Array.from({ length: bodies }, (_, i) =>
+        box(i, { name: LONG, size: ["side", 8, 8], at: [(i % 6) * 12, Math.floor(i / 6) * 12, 0] }),
+      ),
+      places: Array.from({ length: bodies }, (_, i) => ({
+        id: `c${i}`,
+        ...(i % 2 ? { name: LONG } : {}),
+        by: [0, 0, 30 * i],
+      })),
+    };
+    const users = Array.from({ length: count - 1 }, (_, i) => ({
+      id: `p${i + 1}`,
+      name: i % 2 ? LONG : `Part ${i + 1}`,
+      steps: [
+        box(0),
+        {
+          id: "in",
+          type: "bring-in",
+          ...(i % 3 ? {} : { name: LONG }),
+          part: "p0",
+          // One of them brings in all.
+          items: Array.from({ length: i === 0 ? bodies : 1 }, (_, k) => `b${k}`),
+        },
+      ],
+      places: [{ id: "own", by: [(i % 20) * 12, 60 + 60 * Math.floor(i / 20), 0] }],
+    }));
+    const parameters = [{ name: "side", unit: "mm", formula: 8 }];
+    await page.goto(
+      `/jobs/${await postJob(page, [], { name: LONG, follow: false, parameters, parts: [source, ...users] })}`,
+    );
+    await built(page);
+
+    // What is used changes: all that uses it is behind.
+    await page.getByRole("button", { name: /^Parameters/ }).click();
+    const table = page.getByRole("region", { name: "Parameters" });
+    await table.getByLabel("Formula of side").fill("7");
+    await table.getByLabel("Formula of side").press("Enter");
+    await expect(table).toContainText("7 mm");
+    await table.getByRole("button", { name: "Close the parameters" }).click();
+    await built(page);
+    const mark = page.getByRole("button", { name: count === 2 ? "1 link behind" : `${count - 1} links behind` });
+    await expect(mark).toBeVisible({ timeout: 120_000 });
+    await mark.click();
+    await expect(page.getByRole("list", { name: "Links" }).getByRole("listitem")).toHaveCount(count - 1);
+    await looks(page, `${count - 1} links`);
+    await page.keyboard.press("Escape");
+
+    await page.getByLabel("Part", { exact: true }).selectOption("p1");
+    await built(page);
+    const link = page.locator('[data-link="stale"]');
+    await looks(page, "a step that is behind");
+    await link.getByRole("button", { name: "Compare" }).click();
+    await expect(page.getByRole("list", { name: "What differs" }).getByRole("listitem")).toHaveCount(bodies, {
+      timeout: 120_000,
+    });
+    await looks(page, `${bodies} bodies compared`);
+
+    await page.getByLabel("Part", { exact: true }).selectOption({ label: "The whole job" });
+    const sheet = page.getByRole("complementary", { name: "Parts in place" });
+    await expect(sheet).toContainText(`${count} parts`, { timeout: 120_000 });
+    await looks(page, `${count} parts in place`);
+    const first = sheet.locator('[data-stand="p0/"]');
+    await first.getByRole("button", { name: "Where", exact: false }).click();
+    await first.getByRole("button", { name: "Put by faces" }).click();
+    await expect(sheet.getByRole("region", { name: "Put by faces" })).toBeVisible();
+    await looks(page, "a part that is put by faces");
+  }
+});

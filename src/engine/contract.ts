@@ -7,6 +7,7 @@ import { isBody } from "@/core/items/kinds";
 import type { Job } from "@/core/job";
 import type { Vec3 } from "@/core/kernel";
 import type { Front, Piece, PresetFate, Side } from "@/core/seam";
+import type { Contact } from "@/core/triangles";
 
 /** What the core's host is asked for. Plain values both ways: the contract crosses threads. */
 export interface EvaluateRequest {
@@ -16,6 +17,8 @@ export interface EvaluateRequest {
   upTo?: string;
   /** The step whose pieces are wanted. */
   pieces?: string;
+  /** A number of it is in a hand that moves: what fails only says so. */
+  brisk?: boolean;
   /** Meshes that the asker has already, by mesh id; they are not sent again. */
   known: string[];
   /** Keys of step results that an earlier run stored; fetched before anything is computed. */
@@ -86,7 +89,7 @@ export interface Evaluation<P = PieceView> {
 export interface RoughRequest {
   job: Job;
   part: string;
-  /** The open step, whose pieces are wanted as triangles. */
+  /** The open step, of which what comes of it is wanted as triangles. */
   step: string;
   /** Meshes that the asker has already, by mesh id. */
   known: string[];
@@ -103,10 +106,10 @@ export interface RoughPiece {
 
 export interface RoughPieces {
   pieces: RoughPiece[];
-  /** mm: how far the triangles may lie from what they stand for. */
-  within: number;
-  /** What divides, as it lies now, where that is drawn beside the pieces. */
-  cutters: ItemView[];
+  /** mm: how far the triangles may lie from what they stand for; null where that is not known. */
+  within: number | null;
+  /** What divides, as it lies now, where that is drawn beside the pieces; what is hollowed, as it is now. */
+  items: ItemView[];
   /** How long it took once all was there for it, ms. */
   took: number;
 }
@@ -197,8 +200,10 @@ export interface Progress {
 /** All that an engine is asked, by name: what each operation is given, and what it gives. */
 export interface Operations {
   evaluate: { asks: EvaluateRequest; gives: Evaluation<SentPiece> };
-  /** The pieces of a step as triangles, in a few hundredths of a second; null where there are none of them. */
+  /** What comes of a step as triangles, in a few hundredths of a second; null where there are none of it. */
   rough: { asks: RoughRequest; gives: RoughPieces | null };
+  /** What the body that a step moves is in on its way, once the step is done, by triangles; null where that cannot be told. */
+  contacts: { asks: { job: Job; part: string; step: string }; gives: { contacts: Contact[]; within: number } | null };
   release: { asks: ReleaseRequest; gives: Uint8Array };
   /** Measures of one thing, or of two and how they lie to each other: exact. */
   measure: { asks: MeasureRequest; gives: Measurement };

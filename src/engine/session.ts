@@ -94,7 +94,7 @@ export class EngineSession implements EngineApi, Workshop {
   }
 
   async build(request: BuildRequest, progress?: (progress: Progress) => void): Promise<PartResult> {
-    const { job, upTo, pieces, parties } = request;
+    const { job, upTo, pieces, parties, brisk } = request;
     const part = job.parts.find((candidate) => candidate.id === request.part);
     if (!part) throw new SeamError({ code: "part-missing", message: "That part is no longer in the job." });
     const shared = await this.shared(job, request.files);
@@ -110,6 +110,7 @@ export class EngineSession implements EngineApi, Workshop {
         return found ? fromStored(found) : undefined;
       },
       ...(upTo ? { upTo } : {}),
+      ...(brisk ? { brisk } : {}),
       ...(pieces ? { pieces, held: this.held } : {}),
       ...(parties ? { parties } : {}),
       ...(progress ? telling(progress, part) : {}),

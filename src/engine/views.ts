@@ -39,6 +39,10 @@ export class Views {
     return { meshId, mesh: mesh! };
   }
 
+  newMeshId(): string {
+    return `${this.mark}:${++this.made}`;
+  }
+
   piece(
     { source, piece, shape, neighbours, fate, decided, preset }: NonNullable<PartResult["pieces"]>[number],
     known: ReadonlySet<string>,
@@ -52,7 +56,7 @@ export class Views {
         inner: piece.form === "solid" ? placeWithin(mesh) : innerPoint(shape),
         centre: surfaceCentre(shape),
         seam: seamLength(shape, piece.faces),
-        meshId: `${this.mark}:${++this.made}`,
+        meshId: this.newMeshId(),
         mesh,
       };
       this.pieces.set(source, facts);

@@ -66,7 +66,7 @@ export class JobRun {
       source: (link) => this.source(link, part),
       trial: (job, changed, upTo) => {
         const { cache, file } = this.options;
-        return evaluatePart(job, changed, { cache, file, upTo, trial: true }).steps;
+        return evaluatePart(job, changed, { cache, file, upTo, brisk: true }).steps;
       },
     }).all();
   }

@@ -9,7 +9,7 @@ import { IDENTITY, isIdentity, numbersOf, type Transform } from "../place";
 import type { Front } from "../seam";
 import { hearingStages, tellStage } from "../stage";
 import { activeValues, bringsIn, needsOf, resolveStep, stepType } from "../steps";
-import type { DoneStep, Parties, PieceReport, StepContext, StepOutcome } from "../steps/evaluation";
+import type { DoneStep, PieceReport, StepContext, StepOutcome } from "../steps/evaluation";
 import { evaluationOf } from "../steps/evaluations";
 import { Bench, type BenchItem, type Live, stepOf } from "./bench";
 import { broughtOf } from "./brought";
@@ -58,6 +58,9 @@ const NOTHING: Elsewhere = { items: [], of: () => [], lies: IDENTITY };
 /** What a reference of a step meant when it was done. */
 type Meant = ReadonlyMap<string, readonly Live[]>;
 
+/** What a step works on, for a picture of it before it is done. */
+type Plain = Pick<PartResult, "parties" | "hollow" | "onWay">;
+
 /** A step that was done, as it was resolved, with what came of it. */
 interface Done {
   key: string;
@@ -97,7 +100,7 @@ export class PartRun {
     let held = false;
     let before: BenchItem[] | undefined;
     let meanings: Meanings | undefined;
-    let parties: Parties | null = null;
+    let plain: Plain = {};
     for (const step of this.part.steps) {
       const blank = { id: step.id, type: step.type, warnings: [], made: [], ms: 0 };
       let report: StepReport;
@@ -106,7 +109,7 @@ export class PartRun {
         meanings = meaningsOf(step, (id) => this.bench.find(id));
       }
       if (step.id === this.options.parties) {
-        parties = this.partiesOf(step);
+        plain = this.plainOf(step);
         held = true;
       }
       if (held) report = { ...blank, state: "held" };
@@ -129,7 +132,7 @@ export class PartRun {
       noted: notedFaces(this.part.notes, (id) => this.bench.heirsOf(id)),
       ...(before ? { before } : {}),
       ...(meanings ? { meanings } : {}),
-      ...(parties ? { parties } : {}),
+      ...plain,
       ...(this.pieces ? { pieces: this.pieces } : {}),
       ...(this.fronts ? { fronts: this.fronts } : {}),
     };
@@ -199,25 +202,29 @@ export class PartRun {
       return {
         ...report,
         state: "failed",
-        error: this.options.trial ? error : this.tried(error),
+        error: this.options.brisk ? error : this.tried(error),
         ms: performance.now() - started,
       };
     }
   }
 
-  /** What a step divides and by what; null where it cannot be told, or would not be done. */
-  private partiesOf(written: Step): Parties | null {
+  /** What a step divides and by what, hollows or moves; nothing where it cannot be told, or would not be done. */
+  private plainOf(written: Step): Plain {
     const { step, problems } = resolveStep(written, this.scope);
-    if (step.suppressed || Object.keys(problems).length > 0) return null;
+    if (step.suppressed || Object.keys(problems).length > 0) return {};
     const context = this.contextOf(
       step,
       (ref) => this.bench.itemsOf(ref, step),
       () => {},
     );
     try {
-      return evaluationOf(step.type)!.parties?.(step as never, context) ?? null;
+      const kind = evaluationOf(step.type)!;
+      const parties = kind.parties?.(step as never, context);
+      const hollow = kind.hollow?.(step as never, context);
+      const onWay = kind.onWay?.(step as never, context);
+      return { ...(parties ? { parties } : {}), ...(hollow ? { hollow } : {}), ...(onWay ? { onWay } : {}) };
     } catch (cause) {
-      if (cause instanceof SeamError || cause instanceof KernelFault) return null;
+      if (cause instanceof SeamError || cause instanceof KernelFault) return {};
       throw cause;
     } finally {
       this.bench.takeNotes();
@@ -366,6 +373,7 @@ export class PartRun {
     return {
       step: step.id,
       wantsPieces,
+      brisk: this.options.brisk === true,
       items: (refs) => refs.flatMap(itemsOf).map(({ item }) => item),
       all: () => this.bench.all().map(({ item }) => item),
       bodies: (refs) => refs.flatMap(itemsOf).map(({ item }) => this.bench.asBody(item, step)),

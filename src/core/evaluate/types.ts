@@ -1,6 +1,6 @@
 import type { Trouble } from "../errors";
 import type { Front } from "../seam";
-import type { Parties, PieceReport } from "../steps/evaluation";
+import type { Hollow, OnWay, Parties, PieceReport } from "../steps/evaluation";
 import type { Bench, BenchItem } from "./bench";
 import type { ResultCache } from "./cache";
 import type { Held } from "./held";
@@ -44,6 +44,10 @@ export interface PartResult {
   fronts?: Front[];
   /** What the step divides that was asked for; the caller frees it. */
   parties?: Parties;
+  /** What it hollows. */
+  hollow?: Hollow;
+  /** What it moves. */
+  onWay?: OnWay;
   /** The results used, for the cache to keep: those of parts that it brings something in from with them. */
   results: Map<string, StepResult>;
   /** What lies there, to be found by whoever names it. */
@@ -60,15 +64,18 @@ export interface EvaluateOptions {
   pieces?: string;
   /** Where that step keeps what other values of it leave as it is; without it, it makes all anew each time. */
   held?: Held;
-  /** The step of which only what it divides is wanted, and by what: it is not done, nor what comes after it. */
+  /** The step of which only what it divides is wanted, and by what, or what it hollows or moves: it is not done, nor what comes after it. */
   parties?: string;
   onStep?(report: StepReport, done: number, total: number): void;
   /** Told what a step is at while it takes its time: which, and in words. */
   onStage?(step: string, words: string): void;
   /** Told how each picked face, edge and corner was found, by steps that are evaluated anew. */
   onReference?(found: FoundReference): void;
-  /** Whether this is a trial of a repair: none is tried in it. */
-  trial?: boolean;
+  /**
+   * What fails only says so: neither what would do instead is looked for, nor are repairs tried. For a trial of a repair, and for numbers
+   * in a hand that moves.
+   */
+  brisk?: boolean;
   /** A result that an earlier run stored, if there is one. */
   stored?(key: string): StepResult | undefined;
 }

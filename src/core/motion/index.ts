@@ -1,2 +1,3 @@
 export * from "./moves";
+export * from "./pose";
 export { type Swept, type SweptFault, sweptRoom } from "./swept";

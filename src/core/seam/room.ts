@@ -1,4 +1,4 @@
-import { type Box, cross, diagonal, dot, scale, unionBox, type Vec3 } from "../kernel";
+import { type Box, cross, diagonal, dot, grownBox, scale, unionBox, type Vec3 } from "../kernel";
 import { ALONG } from "../tolerance";
 
 /** An endless plane: its two sides are what else there is of space. */
@@ -40,11 +40,7 @@ export function roomFor(boxes: readonly Box[], planes: readonly Endless[]): Box 
   for (const at of corners) room = room ? unionBox(room, pointBox(at)) : pointBox(at);
   if (!room) return null;
   const by = Math.max(LEAST, MARGIN * diagonal(room));
-  const { min, max } = room;
-  return {
-    min: [min[0] - by, min[1] - by, min[2] - by],
-    max: [max[0] + by, max[1] + by, max[2] + by],
-  };
+  return grownBox(room, by);
 }
 
 const pointBox = (at: Vec3): Box => ({ min: at, max: at });

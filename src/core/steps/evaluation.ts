@@ -2,6 +2,7 @@ import type * as z from "zod";
 import type { Trouble } from "../errors";
 import type { Body, Item } from "../items";
 import type { EdgeFacts, Shape, Vec3 } from "../kernel";
+import type { Move } from "../motion";
 import type { Resolved } from "../params";
 import type { Transform } from "../place";
 import type { CornerRef, EdgeRef, FaceRef } from "../references";
@@ -39,6 +40,8 @@ export interface StepContext {
   warn(trouble: Trouble): void;
   /** Whether details of pieces are wanted: while the step is edited. */
   wantsPieces: boolean;
+  /** What does not do only says so: what would do instead is not looked for. */
+  brisk: boolean;
   /**
    * What is made of one body alone, on the way to something else: made, or as it was made of that very body before.
    * @param words what else it depends on, as JSON. @param make its shape is kept, and let go of, elsewhere
@@ -144,6 +147,21 @@ export interface Parties {
   free(): void;
 }
 
+/** A solid that a step hollows, and to what walls. */
+export interface Hollow {
+  body: Body;
+  /** How thick they are, mm, by face; null where one is left open. */
+  walls: readonly (number | null)[];
+  /** Whether they go outside of what is there. */
+  outward: boolean;
+}
+
+/** A solid that a step moves along a way. */
+export interface OnWay {
+  body: Body;
+  moves: readonly Move[];
+}
+
 /** What a kind of step does. */
 export interface StepEvaluation<S extends z.ZodType = z.ZodType> {
   step: StepType<S>;
@@ -153,6 +171,10 @@ export interface StepEvaluation<S extends z.ZodType = z.ZodType> {
   evaluate(values: Resolved<z.infer<S>>, context: StepContext): StepOutcome;
   /** What it divides, for a picture of it before it is divided. Null where there is none. @throws SeamError */
   parties?(values: Resolved<z.infer<S>>, context: StepContext): Parties | null;
+  /** What it hollows, likewise. */
+  hollow?(values: Resolved<z.infer<S>>, context: StepContext): Hollow | null;
+  /** What it moves, and how. */
+  onWay?(values: Resolved<z.infer<S>>, context: StepContext): OnWay | null;
 }
 
 /** Says what a declared kind of step does. */

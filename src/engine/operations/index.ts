@@ -1,6 +1,7 @@
 import type { OperationName } from "../contract";
 import { check } from "./check";
 import { compare } from "./compare";
+import { contacts } from "./contacts";
 import { evaluate } from "./evaluate";
 import { fits } from "./fits";
 import { inspect } from "./inspect";
@@ -15,6 +16,7 @@ import { rough } from "./rough";
 export const OPERATIONS: { [N in OperationName]: Operation<N> } = {
   evaluate,
   rough,
+  contacts,
   release,
   measure,
   check,

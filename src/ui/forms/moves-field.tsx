@@ -1,10 +1,9 @@
 "use client";
-import { Pause, Play, Plus, Trash2 } from "lucide-react";
-import { useEffect, useState } from "react";
+import { Plus, Trash2 } from "lucide-react";
 import { namesUsed } from "@/core/job";
 import type { Quantity } from "@/core/params";
-import { Button, Choice, IconButton, Range } from "../controls/controls";
-import { useJob, usePart, useStores, useWorkspace } from "../state/context";
+import { Button, Choice, IconButton } from "../controls/controls";
+import { useJob, usePart } from "../state/context";
 import type { Problems } from "../state/open-values";
 import { QuantityInput } from "./quantity-input";
 
@@ -20,7 +19,7 @@ interface WrittenMove {
 
 const AXES = ["X", "Y", "Z"] as const;
 
-/** The moves of a body, one after the other; and a slider that plays them. */
+/** The moves of a body, one after the other. */
 export function MovesField({
   name,
   label,
@@ -99,7 +98,6 @@ export function MovesField({
         <Plus size={14} aria-hidden />
         Add a move
       </Button>
-      <Player />
     </fieldset>
   );
 }
@@ -167,52 +165,6 @@ function MoveValues({
           {three("through", "Through")}
         </>
       )}
-    </div>
-  );
-}
-
-/** Seconds for all of the way. */
-const WHOLE = 4;
-
-/** Plays the way: the body is drawn where it is at that point of it. */
-function Player() {
-  const { workspace } = useStores();
-  const playing = useWorkspace((state) => state.playing);
-  const set = useWorkspace((state) => state.set);
-  const [runs, setRuns] = useState(false);
-  useEffect(() => {
-    if (!runs) return;
-    let before = performance.now();
-    let frame = requestAnimationFrame(function next(now) {
-      const { playing: at, set: put } = workspace.getState();
-      put({ playing: ((at ?? 0) + (now - before) / 1000 / WHOLE) % 1 });
-      before = now;
-      frame = requestAnimationFrame(next);
-    });
-    return () => cancelAnimationFrame(frame);
-  }, [runs, workspace]);
-  // It is of this form alone.
-  useEffect(() => () => set({ playing: null }), [set]);
-  return (
-    <div className="mt-2 flex items-center gap-2">
-      <IconButton
-        label={runs ? "Stop playing the moves" : "Play the moves"}
-        aria-pressed={runs}
-        className="size-7!"
-        onClick={() => setRuns(!runs)}
-      >
-        {runs ? <Pause size={15} aria-hidden /> : <Play size={15} aria-hidden />}
-      </IconButton>
-      <Range
-        label="How far on its way"
-        value={playing ?? 0}
-        onChange={(value) => {
-          setRuns(false);
-          set({ playing: value });
-        }}
-        className="grow"
-      />
-      <span className="num w-11 text-right text-[0.8125rem] text-soft">{Math.round(100 * (playing ?? 0))} %</span>
     </div>
   );
 }

@@ -7,6 +7,7 @@ import { useFound, useScope, useWorkspace } from "../state/context";
 import { problemsOf } from "../state/open-values";
 import { pickable, type WorkspaceStore } from "../state/workspace-store";
 import { FormField } from "./form-field";
+import { Player } from "./player";
 
 /** The form of the open step, drawn from the fields that its type declares. */
 export function StepForm() {
@@ -40,6 +41,7 @@ export function StepForm() {
         .map((field) => (
           <FormField key={field.key} field={field} values={step} problems={problems} onChange={setValues} />
         ))}
+      {step.type === "motion" ? <Player /> : null}
     </div>
   );
 }

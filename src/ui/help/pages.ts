@@ -171,10 +171,11 @@ export const HELP: Readonly<Record<string, HelpPage>> = {
     mind: "A cut that only needs a gap takes one itself: Subtract has a field for it.",
   },
   motion: {
-    takes: "One solid, and its moves: straight or turned, one after the other.",
+    takes:
+      "One solid, and its way: in and round as in a locking slot, swinging about an axis, sliding, or moves of its own, one after the other.",
     gives: "The room that it passes through, as a body of its own or cut straight out of others, with a gap.",
     example: "A locking slot: a pin goes in, and turns. The slot is as wide as the pin in both runs.",
-    mind: "Exact for flat, cylindrical, conical and ball-shaped faces; what has no exact form is refused, with the face.",
+    mind: "Exact for flat, cylindrical, conical and ball-shaped faces; what has no exact form is refused, with the face. Played, it says what the body goes into, and where on its way.",
   },
   "seam-split": {
     takes: "Stock, and cutters of any kind: planes, sheets, faces, drawings, solids.",

@@ -1,8 +1,9 @@
 import { type Job, type Part, scopeOf } from "@/core/job";
-import { toDegrees, toMm } from "@/core/params";
-import { after, IDENTITY, ofTurn, type Transform } from "@/core/place";
+import { poseOnWay } from "@/core/motion/pose";
 import type { FaceRef } from "@/core/references";
 import { resolveStep } from "@/core/steps";
+import { movesFrom, movesOfWay } from "@/core/steps/motion/ways";
+import type { Contact } from "@/core/triangles";
 import { isBodyView } from "@/engine/contract";
 import { type DrawnBody, plainBody } from "../viewport/drawn";
 import { hatchOf } from "../viewport/hatch";
@@ -12,7 +13,6 @@ import { foundIn } from "./whereabouts";
 import type { WorkspaceStore } from "./workspace-store";
 
 type Vec = readonly [number, number, number];
-const AXES: Record<string, Vec> = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
 
 /** The body of the open step where it is on its way, while that is played; null else, and where it cannot be told. */
 export function onItsWay(
@@ -29,44 +29,28 @@ export function onItsWay(
   const item = items.find((one) => one.id === body || one.step === body);
   const mesh = item && isBodyView(item) ? meshes.get(item.meshId) : undefined;
   if (!item || !isBodyView(item) || !mesh) return null;
-  const transform = poseAt(step.moves as MoveValues[], playing, () => axisIn(items, step.axis as FaceRef[]));
-  if (!transform) return null;
+  const axis = axisIn(items, step.axis as FaceRef[]);
+  const written = movesOfWay(step as never);
+  if (!axis && written.some(({ how, about }) => how === "turn" && about === "face")) return null;
+  const moves = movesFrom(written, () => axis!);
   const look = lookOf(part, item);
-  return plainBody("on its way", placedMesh(mesh, transform), { colour: "#c9a14a", hatch: hatchOf(look.material) });
+  return plainBody("on its way", placedMesh(mesh, poseOnWay(moves, playing)), {
+    colour: "#c9a14a",
+    hatch: hatchOf(look.material),
+  });
 }
 
-/** A move, its numbers worked out. */
-interface MoveValues {
-  how: "straight" | "turn";
-  by: [number, number, number];
-  turn: number;
-  about: string;
-  through: [number, number, number];
-}
+/** How what is touched is drawn, beside a ring at the place. */
+export const TOUCHED = "#b5402f";
 
-/** Where a body is after a part of its way, of which each move is as much; null where the axis of a turn is not known. */
-export function poseAt(
-  moves: readonly MoveValues[],
-  part: number,
-  axis: () => { at: Vec; axis: Vec } | null,
-): Transform | null {
-  const reached = part * moves.length;
-  let pose = IDENTITY;
-  for (const [i, { how, by, turn, about, through }] of moves.entries()) {
-    const share = Math.max(0, Math.min(1, reached - i));
-    if (share === 0) break;
-    if (how === "straight") {
-      const way = by.map((value) => share * toMm(value)) as [number, number, number];
-      pose = after({ ...IDENTITY, by: way }, pose);
-      continue;
-    }
-    const line = about === "face" ? axis() : { at: through.map(toMm) as unknown as Vec, axis: AXES[about]! };
-    if (!line) return null;
-    const angle = (share * toDegrees(turn) * Math.PI) / 180;
-    pose = after(ofTurn({ about: line.at, axis: line.axis, angle, by: [0, 0, 0] }), pose);
-  }
-  return pose;
-}
+/** A hundredth of a percent of the way: the slider stops no nearer. */
+const NEAR = 1e-4;
+
+/** What the body is in where it is on its way now. */
+export const touchedNow = ({ playing, contacts }: Pick<WorkspaceStore, "playing" | "contacts">): Contact[] =>
+  (contacts?.found?.contacts ?? []).filter(
+    ({ from, to }) => playing !== null && playing > from - NEAR && playing < to + NEAR,
+  );
 
 function axisIn(items: readonly unknown[], [ref]: FaceRef[]): { at: Vec; axis: Vec } | null {
   for (const item of items as { faces?: { name: string; axisAt?: Vec; direction?: Vec }[] }[]) {

@@ -59,13 +59,13 @@ const distance = (a: readonly number[], b: readonly number[]) => Math.hypot(...a
 
 /** Items with those that have moved where they lie now. */
 export function withMoved(items: readonly ItemView[], rough: RoughView | null): readonly ItemView[] {
-  if (!rough || rough.cutters.length === 0) return items;
-  const moved = new Map(rough.cutters.map((item) => [item.id, item]));
+  if (!rough || rough.items.length === 0) return items;
+  const moved = new Map(rough.items.map((item) => [item.id, item]));
   return items.map((item) => moved.get(item.id) ?? item);
 }
 
 /** Meshes with those that came with what has moved. */
-export function withMovedMeshes(meshes: Map<string, ViewMesh>, { cutters }: RoughPieces): Map<string, ViewMesh> {
-  const fresh = cutters.flatMap((item) => (isBodyView(item) && item.mesh ? [[item.meshId, item.mesh] as const] : []));
+export function withMovedMeshes(meshes: Map<string, ViewMesh>, { items }: RoughPieces): Map<string, ViewMesh> {
+  const fresh = items.flatMap((item) => (isBodyView(item) && item.mesh ? [[item.meshId, item.mesh] as const] : []));
   return fresh.length === 0 ? meshes : new Map([...meshes, ...fresh]);
 }

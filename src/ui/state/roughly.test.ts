@@ -13,7 +13,7 @@ const steps = (diameter: number, offset = 0) => [
   { id: "s", type: "seam", preset: "split", stock: ["a"], cutters: ["b", "w"] },
 ];
 const job = (diameter: number, offset?: number): Job => jobOf(steps(diameter, offset));
-const nothing: RoughPieces = { pieces: [], within: 0.2, cutters: [], took: 50 };
+const nothing: RoughPieces = { pieces: [], within: 0.2, items: [], took: 50 };
 
 let workspace: WorkspaceStoreApi;
 let asked: Operations["rough"]["asks"][];

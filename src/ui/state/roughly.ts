@@ -13,6 +13,9 @@ export const LATE = 120;
 const REST = 150;
 const TURNS = 8;
 
+/** The kinds of steps of which there are triangles. */
+const BY_TRIANGLES: ReadonlySet<string> = new Set(["seam", "shell"]);
+
 /** What is to be shown: a part of a job, with the step that is open in it. */
 export interface Wanted {
   /** Without what is written in the open step and not kept. */
@@ -81,22 +84,22 @@ export class Roughly {
     if (!answer) return false;
     const rough = asShown(step, answer, now.evaluation?.pieces ?? []);
     workspace.setState({ rough, meshes: withMovedMeshes(now.meshes, answer) });
-    return wanted.dragged && !(await this.rests());
+    return wanted.dragged && !(await handRests(this.waits));
   }
 
   /** Whether exact pieces would keep somebody waiting, and would be of other things than those that are shown. */
   private isSlow({ step, job, took, best, tries }: Pace, { editing, job: now }: Wanted): boolean {
-    if (editing?.step.type !== "seam" || editing.step.id !== step || now === job) return false;
+    if (!BY_TRIANGLES.has(editing?.step.type ?? "") || editing?.step.id !== step || now === job) return false;
     return took > LATE && (tries < TRIES || best < took);
   }
+}
 
-  /** Whether nothing newer comes in until the hand is taken to rest. */
-  private async rests(): Promise<boolean> {
-    // In turns, too: a page that is busy has not heard of what the hand did meanwhile.
-    for (let [from, turns] = [performance.now(), 0]; turns < TURNS || performance.now() - from < REST; turns++) {
-      if (this.waits()) return false;
-      await new Promise((done) => setTimeout(done, 10));
-    }
-    return !this.waits();
+/** Whether nothing newer comes in until the hand is taken to rest. */
+export async function handRests(waits: () => boolean): Promise<boolean> {
+  // In turns, too: a page that is busy has not heard of what the hand did meanwhile.
+  for (let [from, turns] = [performance.now(), 0]; turns < TURNS || performance.now() - from < REST; turns++) {
+    if (waits()) return false;
+    await new Promise((done) => setTimeout(done, 10));
   }
+  return !waits();
 }

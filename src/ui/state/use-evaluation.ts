@@ -10,7 +10,7 @@ import { withDragged } from "./handles";
 import { Newest } from "./newest";
 import { problemsOf, scopeIn, withOpenStep } from "./open-values";
 import { ProgressTeller } from "./progress";
-import { LATE, Roughly, type Wanted } from "./roughly";
+import { handRests, LATE, Roughly, type Wanted } from "./roughly";
 import { withSamePieces } from "./same-pieces";
 import { withSameReports } from "./same-reports";
 import { StoredViews, takeMeshes } from "./stored-views";
@@ -70,13 +70,13 @@ function evaluation(
     return now.part === part && now.editing?.step.id === editing?.step.id;
   };
 
-  return async (wanted: Wanted, signal: AbortSignal, begun: () => void): Promise<void> => {
-    const { part, editing } = wanted;
+  const show = async (wanted: Wanted, signal: AbortSignal, begun: () => void): Promise<void> => {
+    const { part, editing, dragged: brisk } = wanted;
     const job = editing ? withOpenStep(wanted.job, part, editing) : wanted.job;
     const shown = job.parts.find((candidate) => candidate.id === part);
     // An undo may have taken the part away; the workspace is about to show another.
     if (!shown || !isWanted(wanted)) return;
-    const view = editing ? null : viewKey(job, shown);
+    const view = editing || brisk ? null : viewKey(job, shown);
     if (view && workspace.getState().evaluation === null) {
       const found = await views.show(job, part);
       if (found) stored = { view, keys: found.steps.flatMap((step) => (step.key ? [step.key] : [])) };
@@ -99,6 +99,7 @@ function evaluation(
           known: [...meshes.keys(), ...pieces.map(({ meshId }) => meshId)],
           storedKeys: stored?.keys ?? [],
           ...(editing ? { upTo: editing.step.id, pieces: editing.step.id } : {}),
+          ...(brisk ? { brisk } : {}),
         },
         {
           progress: ({ done, total, stage }) => {
@@ -133,6 +134,9 @@ function evaluation(
         storeView(view, made, all, (keys) => {
           stored = { view, keys };
         });
+      // Held still where something fails: what would do is looked for.
+      if (brisk && made.steps.some(({ state }) => state === "failed") && (await handRests(waits)))
+        await show({ ...wanted, dragged: false }, signal, begun);
     } catch (cause) {
       over = true;
       teller.end();
@@ -146,6 +150,7 @@ function evaluation(
       clearTimeout(lateness);
     }
   };
+  return show;
 }
 
 function storeView(

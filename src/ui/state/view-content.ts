@@ -11,7 +11,7 @@ import { troubleOf } from "./draw-body";
 import { type MovedPlane, partingOf } from "./moved-plane";
 import { drawOthers, type Lit } from "./others";
 import { isShown } from "./piece-filter";
-import { onItsWay } from "./playing";
+import { onItsWay, TOUCHED, touchedNow } from "./playing";
 import { putTransform } from "./putting";
 import { type RoughView, roughOf, withMoved } from "./rough";
 import { isOut } from "./visibility";
@@ -48,6 +48,7 @@ const DRAWN = [
   "comparing",
   "putting",
   "playing",
+  "contacts",
 ] as const satisfies readonly (keyof WorkspaceStore)[];
 
 export type State = Pick<WorkspaceStore, (typeof DRAWN)[number]>;
@@ -113,7 +114,13 @@ export function viewContentOf(
   const onWay = job ? onItsWay(state, job, part) : null;
   if (onWay) {
     // What it passes through is looked into, so that it can be seen in there.
-    for (const body of drawing.bodies) body.look = "ghost";
+    const touched = touchedNow(state);
+    for (const body of drawing.bodies) {
+      const is = touched.find(({ id }) => id === body.id);
+      body.look = is ? "clear" : "ghost";
+      if (is) body.colour = TOUCHED;
+    }
+    drawing.marks = [...drawing.marks, ...touched.map(({ at }) => at)];
     drawing.bodies.push(onWay);
   }
   if (state.comparing?.differences) {

@@ -5,7 +5,7 @@ import type { Job, Step } from "@/core/job";
 import type { PieceFilter } from "@/core/seam";
 import type { Clip } from "@/core/sketch";
 import type { Stage } from "@/core/steps";
-import type { Evaluation, ItemView, ViewMesh } from "@/engine/contract";
+import type { Evaluation, ItemView, Operations, ViewMesh } from "@/engine/contract";
 import type { ViewSection } from "../viewport/drawn";
 import type { Checking } from "./checking";
 import type { Comparing } from "./comparing";
@@ -131,6 +131,8 @@ export interface WorkspaceStore {
   standAlone: string | null;
   /** How far on its way the body of the open step is drawn, 0 to 1; null where it stands. */
   playing: number | null;
+  /** What the body that the open step moves is in on its way, and of which job that is; null where it is not known. */
+  contacts: { job: Job; found: Operations["contacts"]["gives"] } | null;
   /** A part that is being put by its faces: what was picked for it so far. */
   putting: Putting | null;
   /** What was copied from a sketch, to be put into this or another one. */
@@ -193,6 +195,7 @@ export function createWorkspaceStore(part: string) {
     standAlone: null,
     putting: null,
     playing: null,
+    contacts: null,
     set: (values) => set(values),
     edit: (editing) =>
       set({

@@ -137,15 +137,16 @@ function Status({ scene }: { scene: ViewScene }) {
   const field = scene.floorField;
   const job = useJob((state) => state.job);
   const parted = useWorkspace((state) => followed(state, job) !== null);
-  const within = useWorkspace(({ rough, editing }) => roughOf(rough, editing)?.within ?? null);
+  const rough = useWorkspace((state) => roughOf(state.rough, state.editing));
+  const within = rough?.within ?? null;
   return (
     <section
       aria-label="Where the pointer is"
       className="absolute inset-x-0 bottom-0 flex h-7 items-center gap-4 overflow-hidden border-t border-line bg-sheet/90 px-2.5 text-[0.8125rem] whitespace-nowrap text-soft"
     >
-      {parted || within !== null ? (
+      {parted || rough ? (
         <span role="status" data-triangles className="rounded bg-warn-wash px-1.5 text-warn">
-          Triangles{within !== null ? `, to ${formatLength(within, units)}` : ""}: the exact cut follows
+          Triangles{within !== null ? `, to ${formatLength(within, units)}` : ""}: what is exact follows
         </span>
       ) : null}
       {field !== null ? <span data-floor={field}>Floor: {formatLength(field, units)} a field</span> : null}

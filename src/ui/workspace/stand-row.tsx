@@ -112,8 +112,8 @@ export function StandRow({
         </div>
       </div>
       {stand.at === "" && uses.length + usedBy.length > 0 ? (
-        <p className="-mt-1 px-3 pb-1.5 pl-8 text-[0.8125rem] text-soft">
-          {[uses.length > 0 ? `Uses ${uses.join(", ")}` : "", usedBy.length > 0 ? `Used by ${usedBy.join(", ")}` : ""]
+        <p className="-mt-1 px-3 pb-1.5 pl-8 text-[0.8125rem] text-soft [overflow-wrap:anywhere]">
+          {[uses.length > 0 ? `Uses ${some(uses)}` : "", usedBy.length > 0 ? `Used by ${some(usedBy)}` : ""]
             .filter(Boolean)
             .join(". ")}
         </p>
@@ -122,6 +122,11 @@ export function StandRow({
     </li>
   );
 }
+
+/** Of many names the first few, and how many more. */
+const some = (names: readonly string[]): string =>
+  names.length <= FEW ? names.join(", ") : `${names.slice(0, FEW).join(", ")} and ${names.length - FEW} more`;
+const FEW = 3;
 
 function toggled(set: ReadonlySet<string>, key: string): ReadonlySet<string> {
   const next = new Set(set);

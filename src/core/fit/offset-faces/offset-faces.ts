@@ -6,6 +6,7 @@ import {
   distanceToPoint,
   facesOf,
   freeShape,
+  grownBox,
   KernelFault,
   looseBoxOf,
   makeBox,
@@ -218,23 +219,17 @@ const COARSE = { linear: 0.5, angular: 0.5 };
 const LOOKS = 40;
 
 function roomOf({ shape }: Body, by: number): Box {
-  const { min, max } = looseBoxOf(shape)!;
+  const box = looseBoxOf(shape)!;
   // Neighbours that lean meet the moved face further out than it is moved.
-  const more = Math.max(...sub(max, min)) + 4 * by + ROOM;
-  return {
-    min: [min[0] - more, min[1] - more, min[2] - more],
-    max: [max[0] + more, max[1] + more, max[2] + more],
-  };
+  const more = Math.max(...sub(box.max, box.min)) + 4 * by + ROOM;
+  return grownBox(box, more);
 }
 
 /** As far beside a face as neighbours that lean by less than 75 degrees go on until they meet it moved. */
 function roomBeside({ shape }: Body, place: number, by: number): Box {
-  const { min, max } = looseBoxOf(facesOf(shape)[place]!)!;
+  const box = looseBoxOf(facesOf(shape)[place]!)!;
   const more = 4 * by + ROOM;
-  return {
-    min: [min[0] - more, min[1] - more, min[2] - more],
-    max: [max[0] + more, max[1] + more, max[2] + more],
-  };
+  return grownBox(box, more);
 }
 
 function boxShape({ min, max }: Box, owned: Shape[]): Shape {

@@ -7,6 +7,7 @@ import {
   dot,
   facesOf,
   freeShape,
+  grownBox,
   KernelFault,
   looseBoxOf,
   makeBox,
@@ -295,10 +296,7 @@ function furthest(body: Body, place: number, target: Shape): number {
  * in a wall is not divided rightly.
  */
 function roomOf({ shape }: Body, reach: number): Box {
-  const { min, max } = looseBoxOf(shape)!;
-  const more = Math.max(...sub(max, min)) + 2 * reach + ROOM;
-  return {
-    min: [min[0] - more, min[1] - more, min[2] - more],
-    max: [max[0] + more, max[1] + more, max[2] + more],
-  };
+  const box = looseBoxOf(shape)!;
+  const more = Math.max(...sub(box.max, box.min)) + 2 * reach + ROOM;
+  return grownBox(box, more);
 }

@@ -44,6 +44,11 @@ export function boxesMeet(a: Box, b: Box, room: number): boolean {
   for (let k = 0; k < 3; k++) if (a.min[k]! > b.max[k]! + room || b.min[k]! > a.max[k]! + room) return false;
   return true;
 }
+/** A box with more room all round, mm. */
+export const grownBox = ({ min, max }: Box, by: number): Box => ({
+  min: [min[0] - by, min[1] - by, min[2] - by],
+  max: [max[0] + by, max[1] + by, max[2] + by],
+});
 export function unionBox(a: Box, b: Box): Box {
   return {
     min: [Math.min(a.min[0], b.min[0]), Math.min(a.min[1], b.min[1]), Math.min(a.min[2], b.min[2])],

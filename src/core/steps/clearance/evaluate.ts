@@ -8,6 +8,7 @@ import { toMm } from "../../params";
 import { SAME_PLACE } from "../../tolerance";
 import { formatDeviation, formatLength } from "../../units";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
+import { refuseBriefly } from "../shared/briefly";
 import { tellGone } from "../shared/faces-gone";
 import { largestThat } from "../shared/largest";
 import { clearance } from "./declare";
@@ -55,6 +56,7 @@ export const evaluateClearance = evaluates(clearance, {
 function refuse({ why, places }: ClearanceFault, body: Body, by: number, values: Values, context: StepContext): never {
   const { step } = context;
   const name = context.nameOf(body.id);
+  refuseBriefly(context, `clearance-${why}`, "distance", body.id);
   const fits = (size: number, corners: Values["corners"]) => {
     const made = clearanceCopy(body, Math.sign(by) * size, corners);
     if ("why" in made) return false;

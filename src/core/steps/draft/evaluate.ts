@@ -5,6 +5,7 @@ import { allFaceFacts, draftFaces, freeShape, scale } from "../../kernel";
 import { faceNamesOf } from "../../naming";
 import { toDegrees } from "../../params";
 import { evaluates, type StepContext } from "../evaluation";
+import { refuseBriefly } from "../shared/briefly";
 import { largestThat } from "../shared/largest";
 import { chosenPlane } from "../shared/plane/choose";
 import type { Plane } from "../shared/plane/planes";
@@ -53,6 +54,7 @@ function drafted(
     const bases = done.origins.map(({ place }) => body.faces[place] ?? `${step}:side`);
     return { ...body, shape: done.shape, faces: faceNamesOf(done.shape, bases) };
   }
+  refuseBriefly(context, "draft-closes", "angle", body.id);
   const most = largestThat((trial) => {
     const tried = work(trial * Math.sign(degrees));
     if ("faulty" in tried) return false;

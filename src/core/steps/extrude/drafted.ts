@@ -4,6 +4,7 @@ import { draftFaces, freeShape, type Neutral, scale } from "../../kernel";
 import { divideAll, joinPieces } from "../../seam";
 import { SAME_PLACE } from "../../tolerance";
 import type { StepContext } from "../evaluation";
+import { refuseBriefly } from "../shared/briefly";
 import { largestThat } from "../shared/largest";
 
 /** Makes the bodies that reach from one height over the sketch's plane to another, mm, before they are drafted. */
@@ -44,6 +45,7 @@ export function drafted(
   };
   const made = tilted(degrees);
   if (!made) {
+    refuseBriefly(context, "draft-closes", "draft", id);
     const most = largestThat((trial) => {
       const done = tilted(trial * Math.sign(degrees));
       for (const body of done?.flat() ?? []) freeShape(body.shape);

@@ -1,33 +1,7 @@
-import * as z from "zod";
-import { angleField } from "../../params";
-import { faceRefSchema, itemRef } from "../../references";
-import { idField } from "../../schema/fields";
 import { declareStep } from "../declare";
-import { INTO_FORM, intoFields, putsInto } from "../shared/into/declare";
-import { axisField, pointField } from "../shared/space";
-
-const moveSchema = z.object({
-  id: idField,
-  how: z.enum(["straight", "turn"]).default("straight"),
-  by: pointField().default([0, 0, 20]).describe("straight: moved by, X, Y and Z"),
-  turn: angleField().default(90).describe("turn: by this angle; 360 degrees is all round"),
-  about: z
-    .enum([...axisField.options, "face"])
-    .default("z")
-    .describe("turn: along X, Y or Z, or the axis of the round face"),
-  through: pointField().default([0, 0, 0]).describe("turn along X, Y or Z: a point on the axis"),
-});
-
-const schema = z.object({
-  body: z.array(itemRef).max(1).default([]).describe("The solid that moves; it stays where it is"),
-  moves: z
-    .array(moveSchema)
-    .max(50)
-    .default([{ id: "m1", how: "straight", by: [0, 0, 20], turn: 90, about: "z", through: [0, 0, 0] }]),
-  axis: z.array(faceRefSchema).max(1).default([]).describe("A round face whose axis moves turn about"),
-  as: z.enum(["solid"]).default("solid"),
-  ...intoFields,
-});
+import { INTO_FORM, putsInto } from "../shared/into/declare";
+import { AXIS_OPTIONS } from "../shared/space";
+import { schema } from "./values";
 
 /** The room that a body passes through along a chain of moves. */
 export const motion = declareStep({
@@ -40,8 +14,45 @@ export const motion = declareStep({
   },
   fields: [
     { key: "body", kind: "bodies", label: "What moves", accepts: ["closed"], min: 1, max: 1 },
-    { key: "moves", kind: "moves", label: "Moves" },
-    { key: "axis", kind: "faces", label: "Round face to turn about", accepts: "any", min: 0, max: 1 },
+    {
+      key: "way",
+      kind: "choice",
+      label: "Its way",
+      options: [
+        { value: "lock", label: "Locking slot" },
+        { value: "swing", label: "Swings" },
+        { value: "slide", label: "Slides" },
+        { value: "moves", label: "Moves of its own" },
+      ],
+    },
+    {
+      key: "towards",
+      kind: "choice",
+      label: "Along",
+      options: AXIS_OPTIONS,
+      when: { key: "way", is: ["lock", "slide"] },
+    },
+    {
+      key: "depth",
+      kind: "length",
+      label: "By",
+      help: "Below 0 it goes the other way",
+      when: { key: "way", is: ["lock", "slide"] },
+    },
+    { key: "angle", kind: "angle", label: "Then turned by", when: { key: "way", is: ["lock"] } },
+    { key: "back", kind: "length", label: "Then drawn back by", when: { key: "way", is: ["lock"] } },
+    { key: "from", kind: "angle", label: "Turned from", when: { key: "way", is: ["swing"] } },
+    { key: "to", kind: "angle", label: "To", when: { key: "way", is: ["swing"] } },
+    { key: "moves", kind: "moves", label: "Moves", when: { key: "way", is: ["moves"] } },
+    {
+      key: "axis",
+      kind: "faces",
+      label: "Round face to turn about",
+      accepts: "any",
+      min: 0,
+      max: 1,
+      when: { key: "way", is: ["lock", "swing", "moves"] },
+    },
     ...INTO_FORM,
   ],
   changes: ({ targets }) => targets,

@@ -1,26 +1,26 @@
 import { fail } from "../../errors";
 import { type Body, isBody } from "../../items";
 import { has } from "../../items/kinds";
-import { allFaceFacts, freeShape, KernelFault, length, surfaceRecordsOf, type Vec3 } from "../../kernel";
+import { allFaceFacts, freeShape, KernelFault, surfaceRecordsOf, type Vec3 } from "../../kernel";
 import { type Move, type SweptFault, sweptRoom } from "../../motion";
 import { faceNamesOf } from "../../naming";
-import { toMm, toRadians } from "../../params";
+import { toMm } from "../../params";
 import { SAME_PLACE } from "../../tolerance";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { goesInto } from "../shared/into/declare";
 import { grownBy, leastGap } from "../shared/into/gap";
 import { putInto, targetsOf } from "../shared/into/put";
-import { AXES, toVec3 } from "../shared/space";
 import { motion } from "./declare";
+import { movesFrom, movesOfWay } from "./ways";
 
 type Values = ValuesOf<typeof motion>;
 
 export const evaluateMotion = evaluates(motion, {
   weighed: goesInto,
+  onWay: (values, context) => ({ body: movedBy(values, context), moves: movesOf(values, context) }),
   evaluate(values, context) {
     const { step } = context;
-    const [body] = context.bodies(values.body);
-    if (!body || !has(body, "closed")) fail("nothing-picked", "Pick the solid that moves.", { step, field: "body" });
+    const body = movedBy(values, context);
     const moves = movesOf(values, context);
     const targets = targetsOf(values, context);
     if (targets.some(({ id }) => id === body.id))
@@ -41,6 +41,14 @@ export const evaluateMotion = evaluates(motion, {
     }
   },
 });
+
+/** @throws SeamError where no solid is picked */
+function movedBy(values: Values, context: StepContext): Body {
+  const { step } = context;
+  const [body] = context.bodies(values.body);
+  if (!body || !has(body, "closed")) fail("nothing-picked", "Pick the solid that moves.", { step, field: "body" });
+  return body;
+}
 
 /** The room that a body passes through, as a body. @throws SeamError where it cannot be had exactly */
 function room(body: Body, moves: readonly Move[], context: StepContext): Body {
@@ -87,21 +95,13 @@ function refuse({ why, places }: SweptFault, body: Body, { step, nameOf }: StepC
 /** The moves, those left out that move nothing. @throws SeamError where none is left */
 function movesOf(values: Values, context: StepContext): Move[] {
   const { step } = context;
-  if (values.moves.length === 0) fail("nothing-picked", "Add a move.", { step, field: "moves" });
-  const moves = values.moves.flatMap(({ how, by, turn, about, through }): Move[] => {
-    if (how === "straight") {
-      const way = toVec3(by);
-      return length(way) < SAME_PLACE ? [] : [{ kind: "straight", by: way }];
-    }
-    const angle = toRadians(turn);
-    if (Math.abs(angle) < 1e-9) return [];
-    const line = about === "face" ? axisOf(values, context) : { at: toVec3(through), axis: AXES[about] };
-    return [{ kind: "turn", ...line, angle }];
-  });
+  const written = movesOfWay(values);
+  if (written.length === 0) fail("nothing-picked", "Add a move.", { step, field: "moves" });
+  const moves = movesFrom(written, () => axisOf(values, context));
   if (moves.length === 0)
     fail("no-distance", "Nothing moves: each move is of length 0. Give one a distance or an angle.", {
       step,
-      field: "moves",
+      field: values.way === "moves" ? "moves" : values.way === "swing" ? "to" : "depth",
     });
   return moves;
 }

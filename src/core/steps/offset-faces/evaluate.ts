@@ -7,6 +7,7 @@ import { toMm } from "../../params";
 import { SAME_PLACE } from "../../tolerance";
 import { formatLength } from "../../units";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
+import { refuseBriefly } from "../shared/briefly";
 import { valuesOfFaces } from "../shared/face-sets";
 import { tellGone } from "../shared/faces-gone";
 import { largestThat } from "../shared/largest";
@@ -97,6 +98,7 @@ function refuse(
 ): never {
   const { step } = context;
   const name = context.nameOf(body.id);
+  refuseBriefly(context, `offset-${why}`, "distance", body.id);
   const works = (tried: readonly MovedFace[]) => {
     const made = offsetFaces(body, tried);
     if ("why" in made) return false;

@@ -9,13 +9,14 @@ import {
   leastGap,
   ownHandle,
   pointOnFace,
+  roundOf,
   sheetFromFaces,
   triangulate,
   type Vec3,
 } from "../../kernel";
 import { baseName } from "../../naming";
 import { tellStage } from "../../stage";
-import { UNMADE } from "../../tolerance";
+import { SAME_PLACE, UNMADE } from "../../tolerance";
 import type { StepContext } from "../evaluation";
 import { type MovedWall, withinWalls, withWallsMoved } from "./region";
 import { takenOut } from "./taken-out";
@@ -26,7 +27,8 @@ const OFF = 1e-5;
 /**
  * A body hollowed wall by wall: what is left of it when each of its closed faces is moved inwards, along its own surface, is the
  * room that is taken out. It serves bodies that the library's own offset gives up on: parts of balls whose poles lie on an edge,
- * parts of turned bodies that reach their axis. Every wall has to have its other side, which lies a wall away from the skin.
+ * parts of turned bodies that reach their axis; bodies with roundings that are smaller than the wall, which have no other side: behind them the
+ * other walls meet. Every other wall has to have its other side, which lies a wall away from the skin.
  * @returns null where it cannot be had so.
  */
 export function wallsByFaces(
@@ -37,40 +39,59 @@ export function wallsByFaces(
 ): Pick<Body, "shape" | "faces"> | null {
   const { step } = context;
   const closed = solid.faces.flatMap((_, place) => (open.includes(place) ? [] : [place]));
-  if (solid.faces.length > MANY) return null;
-  const moved = closed.map((place): MovedWall => ({ wall: solid.faces[place]!, by: thickness }));
+  const sided = closed.filter((place) => !isUsedUp(solid, place, thickness));
+  if (sided.length > MANY || sided.length === 0) return null;
+  const moved = sided.map((place): MovedWall => ({ wall: solid.faces[place]!, by: thickness }));
+  const used = closed.filter((place) => !sided.includes(place)).map((place) => solid.faces[place]!);
   const mouths = open.map((place) => solid.faces[place]!);
   const whole = { ...solid, id: `${step}:room` };
   const ways = [
     // The first frees what it is given.
     () => withWallsMoved({ ...whole, shape: ownHandle(solid.shape) }, moved, context),
-    () => withinWalls(whole, moved, mouths, context),
+    () => withinWalls(whole, moved, used, mouths, context),
   ];
   for (const way of ways) {
     tellStage("hollowing wall by wall");
-    const made = hollowed(way, solid, open, closed, thickness, context);
+    const made = hollowed(way, solid, { open, closed, sided }, thickness, context);
     if (made) return made;
   }
   return null;
 }
 
-/** With more faces than these it takes long, and the library's own way is good at bodies that have many. */
+/** Whether walls so thick use up the radius of a face, so that it bounds no room behind them. @param open by place. */
+export const usesUp = (body: Body, open: readonly number[], thickness: number): boolean =>
+  body.faces.some((_, place) => !open.includes(place) && isUsedUp(body, place, thickness));
+
+/** Whether a face rounds what it is of outwards, and by less than the wall: there is no room left behind it that it would bound. */
+function isUsedUp({ shape }: Body, place: number, thickness: number): boolean {
+  const round = roundOf(shape, place);
+  return round?.outward === true && round.radius < thickness + SAME_PLACE;
+}
+
+/** The faces of a solid by place: left open, closed, and of these those whose walls have another side. */
+interface Sides {
+  open: readonly number[];
+  closed: readonly number[];
+  sided: readonly number[];
+}
+
+/** With more walls than these it takes long, and the library's own way is good at bodies that have many. */
 const MANY = 16;
 
 /** The body hollowed by a room that is found in one way; null where it is not found, or too near to the skin. */
 function hollowed(
   way: () => Body | null,
   solid: Body,
-  open: readonly number[],
-  closed: readonly number[],
+  sides: Sides,
   thickness: number,
   context: StepContext,
 ): Pick<Body, "shape" | "faces"> | null {
   const { step } = context;
+  const { open, closed } = sides;
   try {
     const room = way();
     if (!room) return null;
-    if (!isWallAway(room, solid, closed, open, thickness)) {
+    if (!isWallAway(room, solid, sides, thickness)) {
       freeShape(room.shape);
       return null;
     }
@@ -99,15 +120,10 @@ const PLACES = 60;
  * Whether each wall's other side is there, and lies nowhere nearer to the closed faces than the wall is thick. Where a wall ends
  * at a mouth, what lies before the mouth may be as near as that is.
  */
-function isWallAway(
-  room: Body,
-  solid: Body,
-  closed: readonly number[],
-  open: readonly number[],
-  thickness: number,
-): boolean {
+function isWallAway(room: Body, solid: Body, { open, closed, sided }: Sides, thickness: number): boolean {
   const there = new Set(room.faces.map(baseName));
-  if (closed.some((place) => !there.has(baseName(solid.faces[place]!)))) return false;
+  // A mouth that no room reaches would not be open.
+  if ([...sided, ...open].some((place) => !there.has(baseName(solid.faces[place]!)))) return false;
   const skin = sheetFromFaces(solid.shape, closed);
   const mouths = open.length > 0 ? sheetFromFaces(solid.shape, open) : null;
   try {

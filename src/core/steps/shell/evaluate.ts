@@ -16,17 +16,17 @@ import type { ShellValues } from "./values";
 
 export const evaluateShell = evaluates(shell, {
   weighed: () => true,
+  hollow(values, context) {
+    if (values.how !== "even" || isLimited(values)) return null;
+    const { body, open, own } = hollowedBy(values, context);
+    const first = toMm(values.thickness);
+    const wallAt = (face: number) =>
+      open.includes(face) ? null : (own.find(({ places }) => places.includes(face))?.thickness ?? first);
+    return { body, walls: body.faces.map((_, face) => wallAt(face)), outward: values.outward };
+  },
   evaluate(values, context) {
-    const { step } = context;
-    const [body] = context.bodies(values.body);
-    if (!body || !has(body, "closed")) fail("nothing-picked", "Pick the solid to hollow.", { step });
-    const placesOf = (refs: readonly FaceRef[], what: string) =>
-      refs.flatMap((ref) => facesOf(body, ref, what, context));
-    const open = placesOf(values.open, "An open face");
-    if (open.length === body.faces.length)
-      fail("all-open", "Every face is left open, so no wall is left. Leave one or more closed.", { step });
+    const { body, open, own } = hollowedBy(values, context);
     const limit = isLimited(values) ? chosenPlane(values, "hollow it on one side of", context) : null;
-    const own = wallsOf(body, values, context);
     const thickness = toMm(values.thickness);
     if (values.how === "even" && own.every(({ places }) => places.length === 0) && !limit) {
       const { shape, faces } = evenWalls(body, open, thickness, values.outward, context);
@@ -40,6 +40,17 @@ export const evaluateShell = evaluates(shell, {
     return { made: [{ ...body, shape, faces }], used: [body.id] };
   },
 });
+
+/** What is hollowed, which of its faces, by place, are left open, and which have walls of their own. @throws SeamError */
+function hollowedBy(values: ShellValues, context: StepContext) {
+  const { step } = context;
+  const [body] = context.bodies(values.body);
+  if (!body || !has(body, "closed")) fail("nothing-picked", "Pick the solid to hollow.", { step });
+  const open = values.open.flatMap((ref) => facesOf(body, ref, "An open face", context));
+  if (open.length === body.faces.length)
+    fail("all-open", "Every face is left open, so no wall is left. Leave one or more closed.", { step });
+  return { body, open, own: wallsOf(body, values, context) };
+}
 
 /** The thicknesses beside the first, each with its faces. */
 const others = ({ how, thickness, walls, faces2, thickness2, faces3, thickness3 }: ShellValues) =>

@@ -4,8 +4,9 @@ import { facesOf, freeShape, type Hollowed, hollowOut, surfacesOf } from "../../
 import { faceNamesOf } from "../../naming";
 import { formatLength } from "../../units";
 import type { StepContext } from "../evaluation";
+import { refuseBriefly } from "../shared/briefly";
 import { largestThat } from "../shared/largest";
-import { wallsByFaces } from "./by-walls";
+import { usesUp, wallsByFaces } from "./by-walls";
 import { smallerRoom } from "./smaller";
 
 /** Walls of one thickness. @throws SeamError where they do not fit, with the faces that are to blame and what would. */
@@ -18,12 +19,14 @@ export function evenWalls(
 ): Pick<Body, "shape" | "faces"> {
   const { step } = context;
   const wedge = !outward && isBallWedge(body, open);
-  const first = wedge ? wallsByFaces(body, open, thickness, context) : null;
+  // The library has no way past a radius.
+  const byFaces = wedge || (!outward && usesUp(body, open, thickness));
+  const first = byFaces ? wallsByFaces(body, open, thickness, context) : null;
   if (first) return first;
-  const done: Hollowed = wedge ? { tight: [] } : hollowOut(body.shape, open, thickness, outward);
+  const done: Hollowed = wedge ? { tight: [] } : hollowOut(body.shape, open, thickness, outward, !context.brisk);
   if ("tight" in done) {
-    const byFaces = outward || wedge ? null : wallsByFaces(body, open, thickness, context);
-    if (byFaces) return byFaces;
+    const second = outward || byFaces ? null : wallsByFaces(body, open, thickness, context);
+    if (second) return second;
     refuse(body, open, thickness, outward, done.tight, context);
   }
   const bases = done.faces.map(({ is, place }) => {
@@ -57,11 +60,11 @@ function refuse(
   context: StepContext,
 ): never {
   const { step } = context;
+  refuseBriefly(context, "shell-tight", "thickness", body.id);
   const fits = (trial: number): boolean => {
-    const done =
-      isBallWedge(body, open) && !outward
-        ? wallsByFaces(body, open, trial, { ...context, warn: () => {} })
-        : hollowOut(body.shape, open, trial, outward, false);
+    const quiet = { ...context, warn: () => {} };
+    const byFaces = !outward && (isBallWedge(body, open) || usesUp(body, open, trial));
+    const done = byFaces ? wallsByFaces(body, open, trial, quiet) : hollowOut(body.shape, open, trial, outward, false);
     if (!done || "tight" in done) return false;
     freeShape(done.shape);
     return true;

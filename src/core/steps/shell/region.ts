@@ -7,15 +7,18 @@ import {
   diagonal,
   extendSheet,
   freeShape,
+  grownBox,
   KernelFault,
   type MadeSheet,
   makeSphere,
+  movedFace,
   naturalSheet,
   offsetSheet,
   type Shape,
   scale,
   sheetFromFaces,
   subshapePlanes,
+  surfaceRecordsOf,
 } from "../../kernel";
 import { baseName, faceNamesOf } from "../../naming";
 import { divideAll, divideEach, joinPieces, type Knife, type Piece } from "../../seam";
@@ -89,12 +92,13 @@ export function withWallsMoved(region: Body, moved: readonly MovedWall[], contex
 /**
  * What is left of a region when several of its walls are moved inwards at once: it is divided by all of them, and what touches
  * an old wall goes. Unlike one after the other it serves walls that meet at a hollow edge, where each alone would cut off what
- * lies before the other. @param mouths the faces that are left open, by name: flat ones run on, so that a wall that begins at one
+ * lies before the other. @param used walls, by name, of which nothing is left when the others are moved. @param mouths the faces that are left open, by name: flat ones run on, so that a wall that begins at one
  * ends in its plane. @returns null where nothing is left, or it falls apart. @throws SeamError as `withWallsMoved`.
  */
 export function withinWalls(
   region: Body,
   moved: readonly MovedWall[],
+  used: readonly string[],
   mouths: readonly string[],
   context: StepContext,
 ): Body | null {
@@ -112,7 +116,7 @@ export function withinWalls(
           wall: `${context.step}:rim:${mouth}`,
         });
     }
-    const walls = new Set(moved.map(({ wall }) => wall));
+    const walls = new Set([...moved.map(({ wall }) => wall), ...used]);
     const room = pieceOf(
       region,
       knives.map(({ knife }) => knife),
@@ -177,11 +181,15 @@ function movedKnife(
 }
 
 /**
- * A curved face moved inwards, so large that it cuts the body: a free one all of its own surface, since the library leaves a free
- * face that is moved as large as it was; else run on by the library. Null where neither can be had.
+ * A curved face moved inwards, so large that it cuts the body. A round one is one of another size, and a cone ends at its tip: run on past that
+ * it would bound what is none of its business. A free one is all of its own surface, since the library leaves a free face that is moved
+ * as large as it was; else it is run on by the library. Null where none can be had.
  */
 function movedAndRunOn({ shape }: Body, place: number, by: number): Shape | null {
-  const reach = diagonal(boxOf(shape)!);
+  const box = boxOf(shape)!;
+  const reach = diagonal(box);
+  const record = surfaceRecordsOf(shape)[place];
+  if (record && "axis" in record) return movedFace(shape, place, -by, grownBox(box, reach));
   const ways = [
     () => {
       const whole = naturalSheet(shape, place, reach);

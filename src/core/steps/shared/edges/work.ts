@@ -6,6 +6,7 @@ import { faceNamesOf, topologyNames } from "../../../naming";
 import type { edgeRefSchema } from "../../../references";
 import { formatLength } from "../../../units";
 import type { StepContext, StepOutcome } from "../../evaluation";
+import { refuseBriefly } from "../briefly";
 import { largestThat } from "../largest";
 
 /** Edges of one body, by place, that are worked at one size, mm. */
@@ -112,6 +113,7 @@ function refuse(
   const found = sized.findIndex(({ places }) => places.includes(blamed));
   const blame = found < 0 ? sized.findIndex(({ places }) => places.length > 0) : found;
   const { size, field } = groups[blame]!;
+  refuseBriefly(context, "edge-work", field, body.id);
   const facts = allEdgeFacts(body.shape)[blamed];
   const fits = (trial: number): boolean => {
     const done = work(

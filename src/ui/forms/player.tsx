@@ -1,0 +1,113 @@
+"use client";
+import { Pause, Play } from "lucide-react";
+import { useEffect, useState } from "react";
+import { useShallow } from "zustand/react/shallow";
+import { IconButton, Range } from "../controls/controls";
+import { Mark } from "../marks/marks";
+import { formatLength } from "../settings/format";
+import { useJob, useStores, useWorkspace } from "../state/context";
+import { touchedNow } from "../state/playing";
+import { useContacts } from "../state/use-contacts";
+
+/** Seconds for all of the way. */
+const WHOLE = 4;
+
+/** Plays the way: the body is drawn where it is at that point of it, and what it is in there lights up. */
+export function Player() {
+  const { workspace } = useStores();
+  const playing = useWorkspace((state) => state.playing);
+  const set = useWorkspace((state) => state.set);
+  const [runs, setRuns] = useState(false);
+  useEffect(() => {
+    if (!runs) return;
+    let before = performance.now();
+    let frame = requestAnimationFrame(function next(now) {
+      const { playing: at, set: put } = workspace.getState();
+      put({ playing: ((at ?? 0) + (now - before) / 1000 / WHOLE) % 1 });
+      before = now;
+      frame = requestAnimationFrame(next);
+    });
+    return () => cancelAnimationFrame(frame);
+  }, [runs, workspace]);
+  // It is of this form alone.
+  useEffect(() => () => set({ playing: null, contacts: null }), [set]);
+  useContacts();
+  return (
+    <fieldset aria-label="On its way" className="min-w-0">
+      <legend className="mb-1 text-[0.8125rem] text-soft">On its way</legend>
+      <div className="flex items-center gap-2">
+        <IconButton
+          label={runs ? "Stop playing the moves" : "Play the moves"}
+          aria-pressed={runs}
+          className="size-7!"
+          onClick={() => setRuns(!runs)}
+        >
+          {runs ? <Pause size={15} aria-hidden /> : <Play size={15} aria-hidden />}
+        </IconButton>
+        <Range
+          label="How far on its way"
+          value={playing ?? 0}
+          onChange={(value) => {
+            setRuns(false);
+            set({ playing: value });
+          }}
+          className="grow"
+        />
+        <span className="num w-11 text-right text-[0.8125rem] text-soft">{Math.round(100 * (playing ?? 0))} %</span>
+      </div>
+      {playing === null ? null : (
+        <Touched
+          onGo={(at) => {
+            setRuns(false);
+            set({ playing: at });
+          }}
+        />
+      )}
+    </fieldset>
+  );
+}
+
+const percent = (share: number) => Math.round(100 * share);
+
+/** What the body is in on its way: from where to where. A press goes there. */
+function Touched({ onGo }: { onGo(share: number): void }) {
+  const contacts = useWorkspace((state) => state.contacts);
+  const items = useWorkspace((state) => state.evaluation?.items);
+  const touched = useWorkspace(useShallow(touchedNow));
+  const unit = useJob((state) => state.job.units);
+  if (!contacts) return <p className="mt-1 text-[0.8125rem] text-soft">Looking for what it touches…</p>;
+  const { found } = contacts;
+  if (!found) return <p className="mt-1 text-[0.8125rem] text-warn">What it touches cannot be told here.</p>;
+  if (found.contacts.length === 0)
+    return (
+      <p role="status" className="mt-1 text-[0.8125rem] text-soft">
+        It goes into nothing on its way by more than {formatLength(found.within, unit)}, as triangles show it.
+      </p>
+    );
+  return (
+    <ul aria-label="Touched on the way" className="relative mt-1 max-h-40 overflow-auto text-[0.8125rem]">
+      {found.contacts.map((contact) => {
+        const name = items?.find(({ id }) => id === contact.id)?.name ?? contact.id;
+        const isNow = touched.includes(contact);
+        return (
+          <li key={`${contact.id} ${contact.from}`}>
+            <button
+              type="button"
+              aria-current={isNow}
+              onClick={() => onGo(contact.from)}
+              className={`flex w-full items-start gap-1.5 rounded px-1 py-0.5 text-left hover:bg-pick-wash ${isNow ? "font-medium text-bad" : ""}`}
+            >
+              <Mark name={isNow ? "failed" : "warned"} />
+              <span className="min-w-0 [overflow-wrap:anywhere]">
+                Into {name},{" "}
+                <span className="num">
+                  {percent(contact.from)} to {percent(contact.to)} %
+                </span>
+              </span>
+            </button>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
