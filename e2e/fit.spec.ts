@@ -206,7 +206,7 @@ test("a lever swings by three numbers; what it goes into on its way is said, lit
   await expect(bodyCard(page, "Lever on its way")).toBeVisible();
 
   await open(page).getByLabel("How far on its way").focus();
-  await page.keyboard.press("Home");
+  await page.keyboard.press("End");
   const touched = open(page).getByRole("list", { name: "Touched on the way" });
   // Its edge meets the corner of the stop at 70°, and leaves it at 110°.
   const line = touched.getByRole("button", { name: "Into Stop, 39 to 61 %" });

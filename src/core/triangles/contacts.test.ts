@@ -45,7 +45,7 @@ describe("what a solid is in on its way", () => {
     const lever = box([0, -2, 0], [40, 4, 5]);
     const turn: Move = { kind: "turn", at: [0, 0, 0], axis: [0, 0, 1], angle: Math.PI };
     const stop = { id: "stop", skin: box([-5, 20, 0], [10, 10, 5]) };
-    const [found] = contactsOnWay(lever, [turn], [stop], WITHIN)! as [{ from: number }];
+    const [found] = contactsOnWay(lever, [turn], [stop], WITHIN)! as unknown as [{ from: number }];
     // Its upper edge, 2 from the axis' line, meets the corner at (5, 20).
     const angle = Math.atan2(20, 5) - Math.asin(2 / Math.hypot(5, 20));
     expect(Math.abs(found.from - angle / Math.PI)).toBeLessThan(1e-3);

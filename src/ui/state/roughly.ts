@@ -13,8 +13,14 @@ export const LATE = 120;
 const REST = 150;
 const TURNS = 8;
 
-/** The kinds of steps of which there are triangles. */
-const BY_TRIANGLES: ReadonlySet<string> = new Set(["seam", "shell"]);
+/**
+ * The kinds of steps of which there are triangles, and whether a number of their own makes others: of a division it is what divides that is moved, and
+ * what its pieces are to be takes no time.
+ */
+const BY_TRIANGLES: ReadonlyMap<string, "own" | "others"> = new Map([
+  ["seam", "others"],
+  ["shell", "own"],
+]);
 
 /** What is to be shown: a part of a job, with the step that is open in it. */
 export interface Wanted {
@@ -89,7 +95,8 @@ export class Roughly {
 
   /** Whether exact pieces would keep somebody waiting, and would be of other things than those that are shown. */
   private isSlow({ step, job, took, best, tries }: Pace, { editing, job: now }: Wanted): boolean {
-    if (!BY_TRIANGLES.has(editing?.step.type ?? "") || editing?.step.id !== step || now === job) return false;
+    const whose = BY_TRIANGLES.get(editing?.step.type ?? "");
+    if (!whose || editing?.step.id !== step || (whose === "others" && now === job)) return false;
     return took > LATE && (tries < TRIES || best < took);
   }
 }

@@ -32,6 +32,7 @@ export function useEvaluation(): { stop(): void; again(): void } {
   const part = useWorkspace((state) => state.part);
   const editing = useWorkspace((state) => state.editing);
   const dragged = useWorkspace((state) => state.dragged);
+  const inHand = useWorkspace((state) => state.inHand);
   const stored = useMemo(() => new StoredViews(workspace), [workspace]);
   const newest = useMemo(() => {
     const all: Newest<Wanted> = new Newest(
@@ -44,11 +45,11 @@ export function useEvaluation(): { stop(): void; again(): void } {
     if (editing && Object.keys(problemsOf(editing.step, scopeIn(job, part))).length > 0) return;
     // Not when its turn comes: the engine may still be at the part that was shown before.
     if (!editing) void stored.show(job, part);
-    newest.put({ job: withDragged(job, part, dragged), part, editing, dragged: dragged !== null });
+    newest.put({ job: withDragged(job, part, dragged), part, editing, dragged: dragged !== null || inHand });
   };
   const latest = useRef(again);
   latest.current = again;
-  useEffect(() => latest.current(), [job, part, editing, dragged, newest]);
+  useEffect(() => latest.current(), [job, part, editing, dragged, inHand, newest]);
   useEffect(() => () => newest.stop(), [newest]);
   return { stop: () => newest.stop(), again: () => latest.current() };
 }

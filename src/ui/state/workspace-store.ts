@@ -54,6 +54,8 @@ export interface WorkspaceStore {
   editing: Editing | null;
   /** A number of a step that is being dragged in the view; null while none is. */
   dragged: Dragged | null;
+  /** Whether a number of the open step itself is. */
+  inHand: boolean;
   /** The field of the open step that clicks in the view go to. */
   picking: string | null;
   /** The step that was open when it was asked for; null for none. */
@@ -147,6 +149,7 @@ export function createWorkspaceStore(part: string) {
     part,
     editing: null,
     dragged: null,
+    inHand: false,
     picking: null,
     evaluation: null,
     evaluatedJob: null,
@@ -201,6 +204,7 @@ export function createWorkspaceStore(part: string) {
       set({
         editing,
         dragged: null,
+        inHand: false,
         rough: null,
         sketchPicked: [],
         hoveredRegion: null,

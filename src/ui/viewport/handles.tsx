@@ -44,8 +44,10 @@ function Arrows({ scene }: { scene: ViewScene }) {
     if (held && keyOf(held) === keyOf(handle)) setHeld({ ...handle, value });
     const { parameter } = handle;
     const set = withNumber(step, handle, value);
-    if (own(handle)) workspace.getState().setValues(set);
-    else
+    if (own(handle)) {
+      workspace.getState().setValues(set);
+      workspace.getState().set({ inHand: true });
+    } else
       workspace.getState().set({
         dragged: parameter ? { parameter, value: inUnit(parameter, value) } : { step: handle.step, set },
       });
@@ -53,7 +55,10 @@ function Arrows({ scene }: { scene: ViewScene }) {
   };
   /** The number as it stands is kept: of the open step it is, until that is left. */
   const keep = (handle: Handle, value: number) => {
-    if (own(handle)) return;
+    if (own(handle)) {
+      workspace.getState().set({ inHand: false });
+      return;
+    }
     const { parameter } = handle;
     const { edit, editPart } = job.store.getState();
     if (parameter)
