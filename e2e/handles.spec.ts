@@ -248,7 +248,9 @@ test("a wall that is dragged is drawn by triangles, and exactly at rest; where n
   await page.mouse.up();
   await built(page);
   await expect(triangles).toBeHidden();
-  await expect.poll(async () => (await stepsOf(page, id))[2].thickness).toBe(await value());
+  const kept = await value();
+  await page.getByRole("button", { name: "Update the step" }).click();
+  await expect.poll(async () => (await stepsOf(page, id))[2].thickness).toBe(kept);
 });
 
 /** Watches for what the view says of triangles, however short it stands there. */

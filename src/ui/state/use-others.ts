@@ -12,7 +12,7 @@ import { takeMeshes } from "./stored-views";
 /** ms of rest before another part is built round the one that is worked on. */
 const AT_REST = 400;
 /** ms in which what comes in is shown together. */
-const TOGETHER = 150;
+const TOGETHER = 1000;
 
 /** Keeps what is known of the other parts in step with the job, while they are looked at: what an earlier visit stored, else built now, one after the other. */
 export function useOthers(): void {
@@ -28,7 +28,7 @@ export function useOthers(): void {
     let over = false;
     // Put together what comes in one after the other: all that is shown is drawn anew for it.
     const found = new Map<string, OtherPart>();
-    let shownAt = performance.now();
+    let shownAt = 0;
     const show = () => {
       if (found.size === 0) return;
       const { others, set } = workspace.getState();
