@@ -2,11 +2,12 @@
 import { Pause, Play } from "lucide-react";
 import { useEffect, useState } from "react";
 import { useShallow } from "zustand/react/shallow";
+import type { Contact } from "@/core/triangles";
 import { IconButton, Range } from "../controls/controls";
 import { Mark } from "../marks/marks";
 import { formatLength } from "../settings/format";
 import { useJob, useStores, useWorkspace } from "../state/context";
-import { touchedNow } from "../state/playing";
+import { isAllAlong, touchedNow } from "../state/playing";
 import { useContacts } from "../state/use-contacts";
 
 /** Seconds for all of the way. */
@@ -78,36 +79,48 @@ function Touched({ onGo }: { onGo(share: number): void }) {
   if (!contacts) return <p className="mt-1 text-[0.8125rem] text-soft">Looking for what it touches…</p>;
   const { found } = contacts;
   if (!found) return <p className="mt-1 text-[0.8125rem] text-warn">What it touches cannot be told here.</p>;
-  if (found.contacts.length === 0)
-    return (
-      <p role="status" className="mt-1 text-[0.8125rem] text-soft">
-        It goes into nothing on its way by more than {formatLength(found.within, unit)}, as triangles show it.
-      </p>
-    );
+  const nameOf = ({ id }: Contact) => items?.find((item) => item.id === id)?.name ?? id;
+  const along = found.contacts.filter(isAllAlong).map(nameOf);
+  const met = found.contacts.filter((contact) => !isAllAlong(contact));
   return (
-    <ul aria-label="Touched on the way" className="relative mt-1 max-h-40 overflow-auto text-[0.8125rem]">
-      {found.contacts.map((contact) => {
-        const name = items?.find(({ id }) => id === contact.id)?.name ?? contact.id;
-        const isNow = touched.includes(contact);
-        return (
-          <li key={`${contact.id} ${contact.from}`}>
-            <button
-              type="button"
-              aria-current={isNow}
-              onClick={() => onGo(contact.from)}
-              className={`flex w-full items-start gap-1.5 rounded px-1 py-0.5 text-left hover:bg-pick-wash ${isNow ? "font-medium text-bad" : ""}`}
-            >
-              <Mark name={isNow ? "failed" : "warned"} />
-              <span className="min-w-0 [overflow-wrap:anywhere]">
-                Into {name},{" "}
-                <span className="num">
-                  {percent(contact.from)} to {percent(contact.to)} %
+    <>
+      {met.length === 0 ? (
+        <p role="status" className="mt-1 text-[0.8125rem] text-soft">
+          It goes into nothing on its way by more than {formatLength(found.within, unit)}, as triangles show it.
+        </p>
+      ) : null}
+      {along.length > 0 ? (
+        <p className="mt-1 text-[0.8125rem] text-soft [overflow-wrap:anywhere]">
+          All along it is in {along.join(", ")}.
+        </p>
+      ) : null}
+      <ul
+        hidden={met.length === 0}
+        aria-label="Touched on the way"
+        className="relative mt-1 max-h-40 overflow-auto text-[0.8125rem]"
+      >
+        {met.map((contact) => {
+          const isNow = touched.includes(contact);
+          return (
+            <li key={`${contact.id} ${contact.from}`}>
+              <button
+                type="button"
+                aria-current={isNow}
+                onClick={() => onGo(contact.from)}
+                className={`flex w-full items-start gap-1.5 rounded px-1 py-0.5 text-left hover:bg-pick-wash ${isNow ? "font-medium text-bad" : ""}`}
+              >
+                <Mark name={isNow ? "failed" : "warned"} />
+                <span className="min-w-0 [overflow-wrap:anywhere]">
+                  Into {nameOf(contact)},{" "}
+                  <span className="num">
+                    {percent(contact.from)} to {percent(contact.to)} %
+                  </span>
                 </span>
-              </span>
-            </button>
-          </li>
-        );
-      })}
-    </ul>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </>
   );
 }

@@ -1,4 +1,4 @@
-import { type Job, liesIn, type Part, standing, standsOf } from "@/core/job";
+import { type Job, liesIn, linkOf, type Part, standing, standsOf } from "@/core/job";
 import { isIdentity, movedBy, numbersOf, type Transform, turnedBy } from "@/core/place";
 import type { EdgeRef, FaceRef } from "@/core/references";
 import { type BodyView, type Evaluation, type ItemView, isBodyView, type ViewMesh } from "@/engine/contract";
@@ -97,7 +97,10 @@ export function drawOthers(
             ? standing(job, other, at)
             : liesIn(job, { from: other, at, to: part });
       if ("problem" in lies) return [];
+      const brought = broughtAsItIs(job, other);
       return there.items.flatMap((item): DrawnBody[] => {
+        // It stands in its own part, and is seen there.
+        if (brought.has(item.step)) return [];
         const mesh = isBodyView(item) ? there.meshes.get(item.meshId) : undefined;
         if (!isBodyView(item) || !mesh || (isOwn && state.hidden.has(item.id))) return [];
         return [
@@ -117,6 +120,15 @@ export function drawOthers(
     });
   });
 }
+
+/** The steps of a part that bring in what another part of the job has: linked to it. */
+const broughtAsItIs = (job: Job, { steps }: Part): ReadonlySet<string> =>
+  new Set(
+    steps.flatMap((step) => {
+      const link = linkOf(step);
+      return link && !link.loose && job.parts.some(({ id }) => id === link.part) ? [step.id] : [];
+    }),
+  );
 
 /** The body of another part that a hit is on, where a field picks of that part; null else. */
 export function otherHit(

@@ -49,8 +49,12 @@ const NEAR = 1e-4;
 /** What the body is in where it is on its way now. */
 export const touchedNow = ({ playing, contacts }: Pick<WorkspaceStore, "playing" | "contacts">): Contact[] =>
   (contacts?.found?.contacts ?? []).filter(
-    ({ from, to }) => playing !== null && playing > from - NEAR && playing < to + NEAR,
+    (contact) =>
+      playing !== null && !isAllAlong(contact) && playing > contact.from - NEAR && playing < contact.to + NEAR,
   );
+
+/** Whether it is in it from the beginning to the end: what it carries, or is carried by. */
+export const isAllAlong = ({ from, to }: Contact): boolean => from === 0 && to === 1;
 
 function axisIn(items: readonly unknown[], [ref]: FaceRef[]): { at: Vec; axis: Vec } | null {
   for (const item of items as { faces?: { name: string; axisAt?: Vec; direction?: Vec }[] }[]) {

@@ -3,13 +3,16 @@ import { INTO_FORM, putsInto } from "../shared/into/declare";
 import { AXIS_OPTIONS } from "../shared/space";
 import { schema } from "./values";
 
+/** What a field is asked for on: ways that have something to do with it. */
+const along = (...is: string[]) => ({ key: "way", is });
+
 /** The room that a body passes through along a chain of moves. */
 export const motion = declareStep({
   type: "motion",
   schema,
   words: {
     label: "Motion clearance",
-    line: "The room that a body passes through: along straight moves and turns, as a body or cut out with a gap",
+    line: "The room that a body passes through on straight moves and turns: a body, or cut out with a gap",
     stage: "fit",
   },
   fields: [
@@ -30,20 +33,20 @@ export const motion = declareStep({
       kind: "choice",
       label: "Along",
       options: AXIS_OPTIONS,
-      when: { key: "way", is: ["lock", "slide"] },
+      when: along("lock", "slide"),
     },
     {
       key: "depth",
       kind: "length",
       label: "By",
       help: "Below 0 it goes the other way",
-      when: { key: "way", is: ["lock", "slide"] },
+      when: along("lock", "slide"),
     },
-    { key: "angle", kind: "angle", label: "Then turned by", when: { key: "way", is: ["lock"] } },
-    { key: "back", kind: "length", label: "Then drawn back by", when: { key: "way", is: ["lock"] } },
-    { key: "from", kind: "angle", label: "Turned from", when: { key: "way", is: ["swing"] } },
-    { key: "to", kind: "angle", label: "To", when: { key: "way", is: ["swing"] } },
-    { key: "moves", kind: "moves", label: "Moves", when: { key: "way", is: ["moves"] } },
+    { key: "angle", kind: "angle", label: "Then turned by", when: along("lock") },
+    { key: "back", kind: "length", label: "Then drawn back by", when: along("lock") },
+    { key: "from", kind: "angle", label: "Turned from", when: along("swing") },
+    { key: "to", kind: "angle", label: "To", when: along("swing") },
+    { key: "moves", kind: "moves", label: "Moves", when: along("moves") },
     {
       key: "axis",
       kind: "faces",
@@ -51,7 +54,7 @@ export const motion = declareStep({
       accepts: "any",
       min: 0,
       max: 1,
-      when: { key: "way", is: ["lock", "swing", "moves"] },
+      when: along("lock", "swing", "moves"),
     },
     ...INTO_FORM,
   ],
