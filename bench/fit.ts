@@ -1,7 +1,16 @@
 import { evaluatePart, ResultCache } from "../src/core/evaluate";
 import { pairOf, surelyApart } from "../src/core/fit/audit";
 import { type Body, isBody } from "../src/core/items";
-import { nearest } from "../src/core/kernel";
+import {
+  facesOf,
+  freeShape,
+  nearest,
+  normalNear,
+  partFace,
+  pointOnFace,
+  type Shape,
+  sweptPatches,
+} from "../src/core/kernel";
 import { bare } from "../src/core/kernel/divide/bare";
 import { jobOf } from "../src/core/testing/harness";
 import { median, show, time } from "./ratios";
@@ -93,4 +102,56 @@ export function audit(): void {
   }
   show("audit of 30 bodies, warm, to 2 s", median(first.slice(1)), "≤ 1");
   show("  and again with nothing changed", median(again), "≤ 0.01");
+}
+
+/**
+ * The room of a square block that turns about its own axis, against the bare operations that it needs: its four sides parted where they lead, what their halves
+ * draw, and one union with the block.
+ */
+export function motion(): void {
+  const BLOCK: Step = { id: "b", type: "box", size: [20, 20, 60] };
+  const cache = new ResultCache(0);
+  const run = (id?: string) => {
+    const moves = [{ id: "m", how: "turn", turn: 90, about: "z" }];
+    const job = jobOf([BLOCK, ...(id ? [{ id, type: "motion", body: ["b"], moves }] : [])]);
+    return evaluatePart(job, job.parts[0]!, { cache, file: () => undefined });
+  };
+  const first = run();
+  const block = first.bench.map(({ item }) => item).find(isBody)!.shape;
+  const kept = new Set(first.results.keys());
+  const ratios: number[] = [];
+  for (let i = 0; i < MOTIONS; i++) {
+    const made = run(`m${i}`);
+    const report = made.steps.at(-1)!;
+    if (report.state !== "good") throw new Error(report.error?.message);
+    ratios.push(report.ms / time(() => bareTurn(block)));
+    cache.trim(kept);
+  }
+  cache.clear();
+  show("room of a block that turns to the bare operations it needs", median(ratios.slice(MOTIONS / 2)), "stated");
+}
+const MOTIONS = 60;
+
+/** A quarter of a turn about Z of a block that stands about it, its bare operations alone. */
+function bareTurn(block: Shape): void {
+  const halves = facesOf(block).flatMap((face) => {
+    const at = pointOnFace(face);
+    const normal = normalNear(face, at);
+    if (Math.abs(normal[2]) > 0.5) return [];
+    // A side leads on the half of it that goes the way it looks.
+    const parts = partFace(face, [{ at: [0, 0, 0], normal: [-normal[1], normal[0], 0] }], 200);
+    return parts.filter((part) => {
+      const [x, y] = pointOnFace(part);
+      const leads = -y * normal[0] + x * normal[1] > 0;
+      if (!leads) freeShape(part);
+      return leads;
+    });
+  });
+  const patches = sweptPatches(halves, { at: [0, 0, 0], axis: [0, 0, 1], angle: Math.PI / 2 });
+  bare(
+    "union",
+    [block],
+    patches.map(({ shape }) => shape),
+  );
+  for (const shape of [...halves, ...patches.map((patch) => patch.shape)]) freeShape(shape);
 }

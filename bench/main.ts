@@ -9,7 +9,7 @@ import { jobOf } from "../src/core/testing/harness";
 import { SketchMaker } from "../src/core/testing/sketches";
 import { pieces } from "./divide";
 import { editToPicture } from "./edit";
-import { audit, cutsWithGap } from "./fit";
+import { audit, cutsWithGap, motion } from "./fit";
 import { edits } from "./log";
 import { median, show, time } from "./ratios";
 
@@ -210,6 +210,7 @@ else {
   await editToPicture(21);
   cutsWithGap();
   audit();
+  motion();
   dragging();
   await edits(60);
 }

@@ -7,7 +7,7 @@ import { IconButton, Range } from "../controls/controls";
 import { Mark } from "../marks/marks";
 import { formatLength } from "../settings/format";
 import { useJob, useStores, useWorkspace } from "../state/context";
-import { isAllAlong, touchedNow } from "../state/playing";
+import { contactsOf, isAllAlong, touchedNow } from "../state/playing";
 import { useContacts } from "../state/use-contacts";
 
 /** Seconds for all of the way. */
@@ -72,7 +72,7 @@ const percent = (share: number) => Math.round(100 * share);
 
 /** What the body is in on its way: from where to where. A press goes there. */
 function Touched({ onGo }: { onGo(share: number): void }) {
-  const contacts = useWorkspace((state) => state.contacts);
+  const contacts = useWorkspace(contactsOf);
   const items = useWorkspace((state) => state.evaluation?.items);
   const touched = useWorkspace(useShallow(touchedNow));
   const unit = useJob((state) => state.job.units);

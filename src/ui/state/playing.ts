@@ -46,9 +46,15 @@ export const TOUCHED = "#b5402f";
 /** A hundredth of a percent of the way: the slider stops no nearer. */
 const NEAR = 1e-4;
 
+type Looked = Pick<WorkspaceStore, "contacts" | "evaluatedJob">;
+
+/** What was found of the way that is shown; null while that is looked for. */
+export const contactsOf = ({ contacts, evaluatedJob }: Looked): WorkspaceStore["contacts"] =>
+  contacts?.job === evaluatedJob ? contacts : null;
+
 /** What the body is in where it is on its way now. */
-export const touchedNow = ({ playing, contacts }: Pick<WorkspaceStore, "playing" | "contacts">): Contact[] =>
-  (contacts?.found?.contacts ?? []).filter(
+export const touchedNow = ({ playing, ...state }: Pick<WorkspaceStore, "playing"> & Looked): Contact[] =>
+  (contactsOf(state)?.found?.contacts ?? []).filter(
     (contact) =>
       playing !== null && !isAllAlong(contact) && playing > contact.from - NEAR && playing < contact.to + NEAR,
   );

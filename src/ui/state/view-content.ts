@@ -49,6 +49,7 @@ const DRAWN = [
   "putting",
   "playing",
   "contacts",
+  "evaluatedJob",
 ] as const satisfies readonly (keyof WorkspaceStore)[];
 
 export type State = Pick<WorkspaceStore, (typeof DRAWN)[number]>;
