@@ -1,16 +1,21 @@
 import { SeamError } from "../../errors";
 import type { Body } from "../../items";
 import {
+  add,
+  contains,
   distanceToPoint,
   facesOf,
   freeShape,
   isWalls,
   KernelFault,
   leastGap,
+  normalNear,
   ownHandle,
   pointOnFace,
   roundOf,
+  scale,
   sheetFromFaces,
+  surfacesOf,
   triangulate,
   type Vec3,
 } from "../../kernel";
@@ -45,11 +50,10 @@ export function wallsByFaces(
   const used = closed.filter((place) => !sided.includes(place)).map((place) => solid.faces[place]!);
   const mouths = open.map((place) => solid.faces[place]!);
   const whole = { ...solid, id: `${step}:room` };
-  const ways = [
-    // The first frees what it is given.
-    () => withWallsMoved({ ...whole, shape: ownHandle(solid.shape) }, moved, context),
-    () => withinWalls(whole, moved, used, mouths, context),
-  ];
+  const atOnce = () => withinWalls(whole, moved, used, mouths, context);
+  // One after the other, each wall frees what it is given, and goes with all that it touches: not where some have no other side.
+  const inTurn = () => withWallsMoved({ ...whole, shape: ownHandle(solid.shape) }, moved, context);
+  const ways = used.length > 0 ? [atOnce] : [inTurn, atOnce];
   for (const way of ways) {
     tellStage("hollowing wall by wall");
     const made = hollowed(way, solid, { open, closed, sided }, thickness, context);
@@ -61,6 +65,17 @@ export function wallsByFaces(
 /** Whether walls so thick use up the radius of a face, so that it bounds no room behind them. @param open by place. */
 export const usesUp = (body: Body, open: readonly number[], thickness: number): boolean =>
   body.faces.some((_, place) => !open.includes(place) && isUsedUp(body, place, thickness));
+
+/**
+ * Whether it is found quickly whether walls are had so: with one curved wall at the most beside those that are used up. Trials of others may take seconds each.
+ */
+export function isQuick(body: Body, open: readonly number[], thickness: number): boolean {
+  const surfaces = surfacesOf(body.shape);
+  const curved = body.faces.filter(
+    (_, place) => !open.includes(place) && !isUsedUp(body, place, thickness) && surfaces[place]!.kind !== "plane",
+  );
+  return curved.length <= 1;
+}
 
 /** Whether a face rounds what it is of outwards, and by less than the wall: there is no room left behind it that it would bound. */
 function isUsedUp({ shape }: Body, place: number, thickness: number): boolean {
@@ -113,6 +128,23 @@ function hollowed(
 const isWall = (name: string, solid: Body, closed: readonly number[]) =>
   closed.some((place) => baseName(solid.faces[place]!) === baseName(name));
 
+/** mm behind a mouth, where it is looked for the room. */
+const BEHIND = 1e-3;
+
+/** Whether a room reaches a mouth: where that was run on, its part of the room goes by the name of the rim. */
+function isOpened(room: Body, { shape }: Body, place: number): boolean {
+  const face = facesOf(shape)[place]!;
+  const { positions, indices } = triangulate(face, [], { linear: 0.1, angular: 0.3 });
+  const corner = (i: number): Vec3 => [positions[3 * i]!, positions[3 * i + 1]!, positions[3 * i + 2]!];
+  const step = 3 * Math.max(1, Math.floor(indices.length / 3 / PLACES));
+  for (let t = 0; t < indices.length; t += step) {
+    const [a, b, c] = [corner(indices[t]!), corner(indices[t + 1]!), corner(indices[t + 2]!)];
+    const at = scale(add(add(a, b), c), 1 / 3);
+    if (contains(room.shape, add(at, scale(normalNear(face, at), -BEHIND)))) return true;
+  }
+  return false;
+}
+
 /** How many places of a wall are looked at. */
 const PLACES = 60;
 
@@ -122,8 +154,10 @@ const PLACES = 60;
  */
 function isWallAway(room: Body, solid: Body, { open, closed, sided }: Sides, thickness: number): boolean {
   const there = new Set(room.faces.map(baseName));
+  const isThere = (place: number) => there.has(baseName(solid.faces[place]!));
+  if (!sided.every(isThere)) return false;
   // A mouth that no room reaches would not be open.
-  if ([...sided, ...open].some((place) => !there.has(baseName(solid.faces[place]!)))) return false;
+  if (!open.every((place) => isThere(place) || isOpened(room, solid, place))) return false;
   const skin = sheetFromFaces(solid.shape, closed);
   const mouths = open.length > 0 ? sheetFromFaces(solid.shape, open) : null;
   try {

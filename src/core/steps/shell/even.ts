@@ -1,4 +1,4 @@
-import { fail, type Repair, SeamError } from "../../errors";
+import { fail, type Repair } from "../../errors";
 import type { Body } from "../../items";
 import { facesOf, freeShape, type Hollowed, hollowOut, surfacesOf } from "../../kernel";
 import { faceNamesOf } from "../../naming";
@@ -6,8 +6,7 @@ import { formatLength } from "../../units";
 import type { StepContext } from "../evaluation";
 import { refuseBriefly } from "../shared/briefly";
 import { largestThat } from "../shared/largest";
-import { usesUp, wallsByFaces } from "./by-walls";
-import { smallerRoom } from "./smaller";
+import { isQuick, usesUp, wallsByFaces } from "./by-walls";
 
 /** Walls of one thickness. @throws SeamError where they do not fit, with the faces that are to blame and what would. */
 export function evenWalls(
@@ -63,7 +62,9 @@ function refuse(
   refuseBriefly(context, "shell-tight", "thickness", body.id);
   const fits = (trial: number): boolean => {
     const quiet = { ...context, warn: () => {} };
-    const byFaces = !outward && (isBallWedge(body, open) || usesUp(body, open, trial));
+    const beyond = !outward && usesUp(body, open, trial);
+    if (beyond && !isQuick(body, open, trial)) return false;
+    const byFaces = !outward && (beyond || isBallWedge(body, open));
     const done = byFaces ? wallsByFaces(body, open, trial, quiet) : hollowOut(body.shape, open, trial, outward, false);
     if (!done || "tight" in done) return false;
     freeShape(done.shape);
@@ -77,7 +78,8 @@ function refuse(
   const smaller: Repair = { label: "Hollow by the body made smaller", step, set: { how: "smaller" } };
   const thinner: Repair[] =
     most === null ? [] : [{ label: `Make it ${formatLength(most)}`, step, set: { thickness: most } }];
-  const [repair, ...more] = outward || !smallerFits(body, open, thickness, context) ? thinner : [...thinner, smaller];
+  // Whether it leaves walls so thick is found out where repairs are tried.
+  const [repair, ...more] = outward ? thinner : [...thinner, smaller];
   fail(
     "shell-tight",
     `${context.nameOf(body.id)} cannot be hollowed to walls of ${formatLength(thickness)}.${where}${most === null ? " Open another face, or round its edges afterwards." : ` Up to ${formatLength(most)} fits.`}`,
@@ -91,15 +93,4 @@ function refuse(
       ...(more.length > 0 ? { others: more } : {}),
     },
   );
-}
-
-/** Whether the body made smaller leaves walls so thick: what is offered was tried. */
-function smallerFits(body: Body, open: readonly number[], thickness: number, context: StepContext): boolean {
-  try {
-    freeShape(smallerRoom(body, open, thickness, { ...context, warn: () => {} }).shape);
-    return true;
-  } catch (cause) {
-    if (cause instanceof SeamError) return false;
-    throw cause;
-  }
 }

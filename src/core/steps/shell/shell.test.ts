@@ -226,9 +226,10 @@ describe("the body made smaller as the hollow", () => {
   });
 
   test("it is offered where even walls do not fit, and then does; the tight faces are told", () => {
-    // Walls thicker than the radius of an edge: the library cannot offset it away; a smaller body has a smaller radius.
-    const round = { id: "f", type: "fillet", edges: [{ body: "a", edge: "a:side:x+|a:side:y+" }], radius: 1 };
-    const shell = { id: "s", type: "shell", body: ["a"], thickness: 3 };
+    // A mouth whose edges are rounded: walls that are thinner than the radius end tangent to it; a smaller body has none of that.
+    const edges = ["x+", "x-", "y+", "y-"].map((side) => ({ body: "a", edge: `a:side:${side}|a:side:z+` }));
+    const round = { id: "f", type: "fillet", edges, radius: 4 };
+    const shell = { id: "s", type: "shell", body: ["a"], thickness: 2, open: [top] };
     const { error } = buildSteps(block, round, shell).step("s");
     const offer = [error!.repair, ...(error!.others ?? [])].find((one) => one?.set.how === "smaller");
     expect(offer).toMatchObject({ label: "Hollow by the body made smaller" });
