@@ -47,6 +47,12 @@ const proofs = [
     what: "200 solids moved straight and turned by chance: the room holds them at 21 places of the way, and no place that they came through is left out",
   },
   {
+    name: "hollows",
+    file: "src/core/steps/shell/laws.test.ts",
+    env: { PROOF_HOLLOWS: 60 },
+    what: "60 solids with roundings by chance, hollowed thinner and thicker than these: walls all over, and nothing but walls; or refused",
+  },
+  {
     name: "records",
     file: "src/core/exchange/step/damage.test.ts",
     env: { PROOF_DAMAGES: 1500 },
