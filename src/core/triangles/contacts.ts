@@ -16,7 +16,7 @@ export interface Contact {
   at: Vec3;
 }
 
-/** In how many places along each move it is looked, and how often the ends of a stretch are halved. */
+/** In how many places along each move it is looked (the page says so, too), and how often the ends of a stretch are halved. */
 const LOOKS = 48;
 const ROUNDS = 10;
 
@@ -87,7 +87,7 @@ function commonAt(mover: Manifold, other: Manifold, pose: Transform, within: num
     try {
       // As a plate is: half of its skin lies on each side.
       const volume = common.volume();
-      return 2 * volume > 2 * within * common.surfaceArea() ? { volume, at: centre(common.boundingBox()) } : null;
+      return 2 * volume > within * common.surfaceArea() ? { volume, at: centre(common.boundingBox()) } : null;
     } finally {
       common.delete();
     }

@@ -1,8 +1,7 @@
-import { roundOf } from "../kernel";
+import { isUsedUpBy } from "../kernel";
 import type { Mesh } from "../kernel/mesh/tessellate";
 import { dot, scale, type Vec3 } from "../kernel/space/vectors";
 import type { Hollow } from "../steps/evaluation";
-import { SAME_PLACE } from "../tolerance";
 import type { RoughMesh } from "./mesh";
 
 /**
@@ -24,9 +23,7 @@ export function hollowRoughly(mesh: Mesh, { body, walls, outward }: Hollow): Rou
       continue;
     }
     made.faces(corners, positions, normals, outward);
-    const round = outward ? null : roundOf(body.shape, face);
-    // Behind a rounding that is used up the other walls meet.
-    if (!round?.outward || round.radius > wall + SAME_PLACE) made.faces(corners, moved, normals, !outward);
+    if (outward || !isUsedUpBy(body.shape, face, wall)) made.faces(corners, moved, normals, !outward);
   }
   return { ...made.done(), lines: linesOf(mesh, moved) };
 }

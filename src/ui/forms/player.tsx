@@ -86,7 +86,8 @@ function Touched({ onGo }: { onGo(share: number): void }) {
     <>
       {met.length === 0 ? (
         <p role="status" className="mt-1 text-[0.8125rem] text-soft">
-          It goes into nothing on its way by more than {formatLength(found.within, unit)}, as triangles show it.
+          It goes into nothing on its way, in 48 places of each move. By triangles: what is not much thicker than{" "}
+          {formatLength(found.within, unit)} may be missed.
         </p>
       ) : null}
       {along.length > 0 ? (

@@ -1,3 +1,4 @@
+import { SAME_PLACE } from "../../tolerance";
 import type { FaceStructure, SurfaceRecord } from "../binary";
 import { incidenceOf } from "../library/incidence";
 import type { Shape } from "../library/topology";
@@ -85,4 +86,13 @@ export function roundOf(shape: Shape, place: number): { radius: number; outward:
   // In a left-handed frame the surface's own normal points the other way.
   const outward = forward === dot(cross(surface.x, surface.y), surface.axis) > 0;
   return { radius: surface.kind === "torus" ? surface.minor : surface.radius, outward };
+}
+
+/**
+ * Whether a face, by place, rounds what it is of outwards, and by less than a wall, mm: behind it there is no room left that it would bound, and
+ * the other walls meet.
+ */
+export function isUsedUpBy(shape: Shape, place: number, wall: number): boolean {
+  const round = roundOf(shape, place);
+  return round?.outward === true && round.radius < wall + SAME_PLACE;
 }

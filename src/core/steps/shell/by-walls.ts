@@ -6,13 +6,13 @@ import {
   distanceToPoint,
   facesOf,
   freeShape,
+  isUsedUpBy,
   isWalls,
   KernelFault,
   leastGap,
   normalNear,
   ownHandle,
   pointOnFace,
-  roundOf,
   scale,
   sheetFromFaces,
   surfacesOf,
@@ -21,7 +21,7 @@ import {
 } from "../../kernel";
 import { baseName } from "../../naming";
 import { tellStage } from "../../stage";
-import { SAME_PLACE, UNMADE } from "../../tolerance";
+import { UNMADE } from "../../tolerance";
 import type { StepContext } from "../evaluation";
 import { type MovedWall, withinWalls, withWallsMoved } from "./region";
 import { takenOut } from "./taken-out";
@@ -44,7 +44,7 @@ export function wallsByFaces(
 ): Pick<Body, "shape" | "faces"> | null {
   const { step } = context;
   const closed = solid.faces.flatMap((_, place) => (open.includes(place) ? [] : [place]));
-  const sided = closed.filter((place) => !isUsedUp(solid, place, thickness));
+  const sided = closed.filter((place) => !isUsedUpBy(solid.shape, place, thickness));
   if (sided.length > MANY || sided.length === 0) return null;
   const moved = sided.map((place): MovedWall => ({ wall: solid.faces[place]!, by: thickness }));
   const used = closed.filter((place) => !sided.includes(place)).map((place) => solid.faces[place]!);
@@ -64,7 +64,7 @@ export function wallsByFaces(
 
 /** Whether walls so thick use up the radius of a face, so that it bounds no room behind them. @param open by place. */
 export const usesUp = (body: Body, open: readonly number[], thickness: number): boolean =>
-  body.faces.some((_, place) => !open.includes(place) && isUsedUp(body, place, thickness));
+  body.faces.some((_, place) => !open.includes(place) && isUsedUpBy(body.shape, place, thickness));
 
 /**
  * Whether it is found quickly whether walls are had so: with one curved wall at the most beside those that are used up. Trials of others may take seconds each.
@@ -72,15 +72,10 @@ export const usesUp = (body: Body, open: readonly number[], thickness: number): 
 export function isQuick(body: Body, open: readonly number[], thickness: number): boolean {
   const surfaces = surfacesOf(body.shape);
   const curved = body.faces.filter(
-    (_, place) => !open.includes(place) && !isUsedUp(body, place, thickness) && surfaces[place]!.kind !== "plane",
+    (_, place) =>
+      !open.includes(place) && !isUsedUpBy(body.shape, place, thickness) && surfaces[place]!.kind !== "plane",
   );
   return curved.length <= 1;
-}
-
-/** Whether a face rounds what it is of outwards, and by less than the wall: there is no room left behind it that it would bound. */
-function isUsedUp({ shape }: Body, place: number, thickness: number): boolean {
-  const round = roundOf(shape, place);
-  return round?.outward === true && round.radius < thickness + SAME_PLACE;
 }
 
 /** The faces of a solid by place: left open, closed, and of these those whose walls have another side. */
