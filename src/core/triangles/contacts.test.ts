@@ -2,20 +2,24 @@ import { beforeAll, describe, expect, test } from "vitest";
 import { makeBox, makeCylinder, type Shape, tessellate } from "../kernel";
 import { loadNodeKernel } from "../kernel/library/node";
 import type { Move } from "../motion";
+import { buildSteps } from "../testing/harness";
 import { contactsOnWay } from "./contacts";
 import { loadNodeTriangles } from "./node";
+import type { Skin } from "./skin";
 
 beforeAll(async () => {
   await loadNodeKernel();
   await loadNodeTriangles();
+  block = box([0, 0, 0], [10, 10, 10]);
+  wall = { id: "wall", skin: box([50, -20, -20], [10, 60, 60]) };
 });
 
 const WITHIN = 0.01;
 const skin = (shape: Shape) => tessellate(shape, { linear: 0.005, angular: 0.1 });
 const box = (min: [number, number, number], size: [number, number, number]) => skin(makeBox(min, size));
 const straight = (x: number, y = 0, z = 0): Move => ({ kind: "straight", by: [x, y, z] });
-const block = box([0, 0, 0], [10, 10, 10]);
-const wall = { id: "wall", skin: box([50, -20, -20], [10, 60, 60]) };
+let block: Skin;
+let wall: { id: string; skin: Skin };
 
 describe("what a solid is in on its way", () => {
   test("from where it comes in to where it comes out; nothing beside the way", () => {
@@ -57,6 +61,22 @@ describe("what a solid is in on its way", () => {
     expect(contactsOnWay(pin, [straight(0, 0, 2)], [plate], WITHIN)).toMatchObject([{ from: 0, to: 1 }]);
     const floor = { id: "floor", skin: box([-20, -20, -5], [60, 40, 5]) };
     expect(contactsOnWay(pin, [straight(10)], [floor], WITHIN)).toEqual([]);
+  });
+
+  test("a pin that turns in a bore of its own size is not in what it lies in, whatever corners its triangles have", async () => {
+    const bored = buildSteps(
+      { id: "a", type: "box", size: [40, 40, 10] },
+      { id: "b", type: "cylinder", diameter: 20, height: 10 },
+      { id: "c", type: "seam", preset: "subtract", stock: ["a"], cutters: ["b"], keepCutters: false },
+    ).bodies[0]!;
+    const rough = { linear: 0.1, angular: 0.3 };
+    const plate = { id: "plate", skin: tessellate(bored.shape, rough) };
+    const pin = tessellate(makeCylinder([0, 0, 0], [0, 0, 1], 10, 10), rough);
+    const turn: Move = { kind: "turn", at: [0, 0, 0], axis: [0, 0, 1], angle: 2 };
+    expect(contactsOnWay(pin, [turn], [plate], 0.2)).toEqual([]);
+    // One that is thicker by more than that all round is.
+    const thick = tessellate(makeCylinder([0, 0, 0], [0, 0, 1], 10.5, 10), rough);
+    expect(contactsOnWay(thick, [turn], [plate], 0.2)).toMatchObject([{ from: 0, to: 1 }]);
   });
 
   test("what is not closed cannot be told", () => {
