@@ -4,6 +4,7 @@ import { allEdgeFacts, boxOf, diagonal, distance, type EdgeFacts, edgeFactsAt, t
 import { type CornerRef, type EdgeRef, writeCornerRef, writeEdgeRef } from "../references";
 import { SAME_PLACE } from "../tolerance";
 import { withoutPlace } from "./faces";
+import { kindMisfit } from "./kinds";
 import { topologyNames } from "./topology-names";
 
 /** A reference to an edge as it is now, by name and looks. */
@@ -114,8 +115,8 @@ const sizeOf = (body: Body): number => {
 
 /** 0 for a perfect fit, 1 and more for none. */
 function edgeMisfit(facts: EdgeFacts, print: NonNullable<EdgeRef["print"]>, size: number): number {
-  if (print.kind !== undefined && print.kind !== facts.kind) return 1;
-  let sum = 0;
+  let sum = kindMisfit(facts.kind, print.kind);
+  if (sum === 1) return 1;
   if (print.at) sum += distance(facts.at, print.at) / size;
   if (print.length !== undefined)
     sum +=

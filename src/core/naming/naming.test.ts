@@ -129,6 +129,18 @@ describe("a stored reference", () => {
     expect(() => resolveFace(block(), { body: "a:block", print: { kind: "plane" } })).toThrow(/No single face fits/);
   });
 
+  test("what was drawn freely when it was picked may have its closed form now; another kind is another face", () => {
+    const print = (kind: string) => ({ kind, centre: [20, 15, 20] as [number, number, number] });
+    const body = block();
+    const top = allFaceFacts(body.shape).findIndex(({ centre }) => centre[2] === 20);
+    const { centre } = allFaceFacts(body.shape)[top]!;
+    const found = resolveFace(body, { body: body.id, print: { ...print("spline"), centre: [...centre] } as never });
+    expect(found.face).toBe(top);
+    expect(() =>
+      resolveFace(body, { body: body.id, print: { ...print("cone"), centre: [...centre] } as never }),
+    ).toThrow(/No single face fits/);
+  });
+
   test("later steps land on the same face after edits, in a build", () => {
     const steps = (size: number[], at: number[]) => [
       ...sheet({ size, at }),

@@ -4,6 +4,7 @@ import { allFaceFacts, boxOf, diagonal, distance, dot, type FaceFacts } from "..
 import { type FaceRef, type Fingerprint, writeFaceRef } from "../references";
 import { SAME_PLACE } from "../tolerance";
 import { baseName, withoutPlace } from "./faces";
+import { kindMisfit } from "./kinds";
 
 export type Found = { how: "found"; face: number } | { how: "guessed"; face: number; warning: string };
 
@@ -106,8 +107,8 @@ function byFingerprint(body: Body, print: Fingerprint, among?: number[]): number
 
 /** 0 for a perfect fit, 1 and more for none. */
 function misfit(facts: FaceFacts, print: Fingerprint, size: number): number {
-  if (print.kind !== undefined && print.kind !== facts.kind) return 1;
-  let sum = 0;
+  let sum = kindMisfit(facts.kind, print.kind);
+  if (sum === 1) return 1;
   if (print.direction) {
     if (!facts.direction) return 1;
     sum += 1 - dot(facts.direction, print.direction);

@@ -48,6 +48,20 @@ export interface SurfaceImage {
   back: Curve;
 }
 
+/** The first byte of something in a record, and the one behind its last. */
+export type Span = readonly [number, number];
+
+/** Where things stand in a record, so that others can be put in their place. What was moved elsewhere is not among them. */
+export interface RecordSpans {
+  /** Of curves in space, and of images. */
+  curves: Map<Curve, Span>;
+  surfaces: Map<SurfaceRecord, Span>;
+  /** Of the two parameters between which an edge runs along a curve or an image: one place for each edge that does. */
+  ranges: Map<Curve, number[]>;
+}
+
+export const noSpans = (): RecordSpans => ({ curves: new Map(), surfaces: new Map(), ranges: new Map() });
+
 const KINDS = ["compound", "compound", "solid", "shell", "face", "wire", "edge", "vertex"] as const;
 
 /** The version of the record that this reads; the library writes it. */
@@ -56,13 +70,10 @@ const VERSION = "Open CASCADE Topology V4";
 /**
  * Reads the library's own binary record of a shape: its tables of places, curves and surfaces, then its parts, each
  * before those that it is part of, then which part the shape is. Triangles are passed over.
- * @param imageSpans is told where each image of an edge stands in the record: its first byte, and the one behind its last.
+ * @param spans is told where what is read stands in the record.
  * @throws Error when the record is not of the version that is known here.
  */
-export function readContents(
-  data: Uint8Array,
-  imageSpans?: Map<Curve, readonly [number, number]>,
-): { root: Child; places: Places } {
+export function readContents(data: Uint8Array, spans?: RecordSpans): { root: Child; places: Places } {
   const bytes = new Bytes(data);
   const version = bytes.line();
   if (!version.startsWith(VERSION)) throw new Error(`The shape's record is of another version: ${version}.`);
@@ -72,16 +83,20 @@ export function readContents(
     for (let left = bytes.table(name); left > 0; left--) entries.push(read());
     return entries;
   };
-  const images = list("Curve2ds", () => {
+  const noted = <T>(into: Map<T, Span> | undefined, read: () => T): T => {
     const from = bytes.place;
-    const image = readCurve(bytes, 2);
-    imageSpans?.set(image, [from, bytes.place]);
-    return image;
-  });
-  const curves = list("Curves", () => readCurve(bytes, 3));
+    const entry = read();
+    into?.set(entry, [from, bytes.place]);
+    return entry;
+  };
+  const noteRange = (curve: Curve) => {
+    if (spans) spans.ranges.set(curve, [...(spans.ranges.get(curve) ?? []), bytes.place]);
+  };
+  const images = list("Curve2ds", () => noted(spans?.curves, () => readCurve(bytes, 2)));
+  const curves = list("Curves", () => noted(spans?.curves, () => readCurve(bytes, 3)));
   list("Polygon3D", () => skipPolygon(bytes));
   list("PolygonOnTriangulations", () => skipPolygonOnTriangles(bytes));
-  const surfaces = list("Surfaces", () => readSurface(bytes));
+  const surfaces = list("Surfaces", () => noted(spans?.surfaces, () => readSurface(bytes)));
   list("Triangulations", () => skipTriangles(bytes));
 
   const count = bytes.table("TShapes");
@@ -107,6 +122,7 @@ export function readContents(
     for (let kind = bytes.byte(); kind !== 0; kind = bytes.byte()) {
       if (kind === 1) {
         const [drawn, place] = [curves[bytes.integer() - 1]!, places.at(bytes.integer())];
+        noteRange(drawn);
         curve = { curve: drawn, place, from: bytes.real(), to: bytes.real() };
       } else if (kind === 2 || kind === 3) {
         const image = images[bytes.integer() - 1]!;
@@ -116,6 +132,7 @@ export function readContents(
           bytes.skip(1);
         }
         const [surfaceId, place] = [bytes.integer(), places.at(bytes.integer())];
+        for (const one of new Set([image, back])) noteRange(one);
         onSurfaces.push({ surfaceId, place, from: bytes.real(), to: bytes.real(), curve: image, back });
       } else if (kind in OTHER_FORMS) bytes.skip(OTHER_FORMS[kind]!);
       else throw new Error(`The shape's record has an edge with a part of kind ${kind}.`);

@@ -1,6 +1,6 @@
 import type { Vec3 } from "../space/vectors";
 import { isConic } from "./conics";
-import { type Child, type PartRecord, readContents, type Sense, type SurfaceImage } from "./contents";
+import { type Child, type PartRecord, type RecordSpans, readContents, type Sense, type SurfaceImage } from "./contents";
 import type { Curve } from "./curves";
 import { type Place, type Places, placed, turned } from "./places";
 import type { SurfaceRecord } from "./surfaces";
@@ -61,10 +61,10 @@ interface Placed {
 
 /**
  * The structure of a shape from the library's own record of it, walked as the library walks: depth first.
- * @param imageSpans is told where each image stands in the record.
+ * @param spans is told where what is read stands in the record.
  */
-export function structureOf(record: Uint8Array, imageSpans?: Map<Curve, readonly [number, number]>): Structure {
-  const { root, places } = readContents(record, imageSpans);
+export function structureOf(record: Uint8Array, spans?: RecordSpans): Structure {
+  const { root, places } = readContents(record, spans);
   return new Walk(places).all(root);
 }
 

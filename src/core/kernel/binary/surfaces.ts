@@ -25,6 +25,9 @@ export type SurfaceRecord =
   /** `of`, each point `by` along the normal away. */
   | ({ kind: "offset"; of: SurfaceRecord; by: number } & Raw);
 
+/** A surface that has a closed form. */
+export type Elementary = Extract<SurfaceRecord, SurfaceFrame>;
+
 /** A piecewise polynomial surface, rational where it has weights: as the library writes it. */
 export interface SplineSurface {
   degrees: [number, number];

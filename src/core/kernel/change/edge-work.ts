@@ -21,6 +21,8 @@ import {
   subshapes,
 } from "../library/topology";
 import { diagonal } from "../space/vectors";
+import type { Wanted } from "./rings/find";
+import { redrawnRings } from "./rings/redraw";
 
 /** What a face of a worked body came from: a face, edge or vertex of the body before, by place. */
 export interface Origin {
@@ -71,7 +73,7 @@ export function roundEdges(shape: Shape, edges: readonly RoundedEdge[]): Worked 
       }
       return bad;
     };
-    return finished(scope, shape, maker, faulty);
+    return finished(scope, shape, maker, faulty, { radii: [...new Set(edges.map(({ radius }) => radius))] });
   });
 }
 
@@ -89,7 +91,7 @@ export function cutEdges(shape: Shape, edges: readonly CutEdge[]): Worked | Work
         maker.Add(first, second, edge, asFace(scope, side));
       }
     }
-    return finished(scope, shape, maker, () => []);
+    return finished(scope, shape, maker, () => [], "straight");
   });
 }
 
@@ -121,7 +123,13 @@ interface Maker {
   IsDeleted(of: Shape): boolean;
 }
 
-function finished(scope: Scope, before: Shape, maker: Maker, faulty: () => number[]): Worked | WorkFault {
+function finished(
+  scope: Scope,
+  before: Shape,
+  maker: Maker,
+  faulty: () => number[],
+  wanted: Wanted,
+): Worked | WorkFault {
   try {
     maker.Build();
     if (!maker.IsDone()) return { faulty: faulty() };
@@ -133,9 +141,9 @@ function finished(scope: Scope, before: Shape, maker: Maker, faulty: () => numbe
   const kind = shapeKind(before);
   const [result, more] = kind === "solid" ? subshapes(scope, whole, "solid") : [whole];
   if (!result || more) return { faulty: faulty() };
-  const shape = ownHandle(result);
+  const drawn = ownHandle(result);
   const places = new ShapeMap<number>();
-  facesOf(shape).forEach((face, place) => {
+  facesOf(drawn).forEach((face, place) => {
     places.set(face, place);
   });
   const origins: (Origin | undefined)[] = [];
@@ -146,18 +154,7 @@ function finished(scope: Scope, before: Shape, maker: Maker, faulty: () => numbe
     if (now === undefined) changed.push(place);
     else origins[now] = { from: "face", place };
   });
-  const fresh = facesOf(shape).flatMap((_, place) => (origins[place] ? [] : [place]));
-  // A rounding that eats its neighbours can leave a body that is open, crosses itself or is another: that is none. Faces that
-  // were there before were sound before.
-  if (
-    kind === "solid" &&
-    (openPlaces(shape).length > 0 ||
-      !isValid(scope.use(compound(fresh.map((place) => facesOf(shape)[place]!)))) ||
-      !isNearlyAll(shape, before, changed, fresh))
-  ) {
-    freeShape(shape);
-    return { faulty: faulty() };
-  }
+  const fresh = facesOf(drawn).flatMap((_, place) => (origins[place] ? [] : [place]));
   const trace = (from: Origin["from"], place: number, images: readonly Shape[]) => {
     for (const image of images) {
       const now = places.get(image);
@@ -171,10 +168,23 @@ function finished(scope: Scope, before: Shape, maker: Maker, faulty: () => numbe
     ["vertex", vertexHandles],
   ] as const;
   for (const [from, handlesOf] of parts) {
-    if (facesOf(shape).every((_, place) => origins[place])) break;
+    if (facesOf(drawn).every((_, place) => origins[place])) break;
     const handles = handlesOf(before);
     for (let place = handles.length - 1; place >= 0; place--)
       trace(from, place, made(maker.Generated(handles[place]!)));
+  }
+  const shape = redrawnRings(drawn, fresh, wanted) ?? drawn;
+  if (shape !== drawn) freeShape(drawn);
+  // A rounding that eats its neighbours can leave a body that is open, crosses itself or is another: that is none. Faces that
+  // were there before were sound before.
+  if (
+    kind === "solid" &&
+    (openPlaces(shape).length > 0 ||
+      !isValid(scope.use(compound(fresh.map((place) => facesOf(shape)[place]!)))) ||
+      !isNearlyAll(shape, before, changed, fresh))
+  ) {
+    freeShape(shape);
+    return { faulty: faulty() };
   }
   return {
     shape,

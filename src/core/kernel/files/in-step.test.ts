@@ -5,7 +5,8 @@ import { beforeAll, describe, expect, test } from "vitest";
 import { apart } from "../../testing/apart";
 import { buildSteps } from "../../testing/harness";
 import { type Curve, pointsOf, structureOf } from "../binary";
-import { withImages, writeSpline2 } from "../binary/write-images";
+import { noSpans } from "../binary/contents";
+import { rewritten, writeSpline2 } from "../binary/write";
 import { notedGap, widestGap } from "../facts/gaps";
 import { volumeOf } from "../facts/mass";
 import { isValid } from "../facts/measure";
@@ -24,7 +25,7 @@ const COUNT = 48;
 /** A shape whose images are run along unevenly, or lie aside: as a program that does not care writes them. */
 function disturbed(shape: Shape, change: (share: number) => number, aside = 0): Shape {
   const record = recordOf(shape);
-  const spans = new Map<Curve, readonly [number, number]>();
+  const spans = noSpans();
   const { faces, edges } = structureOf(record, spans);
   const images = new Map<Curve, Uint8Array>();
   for (const face of faces)
@@ -53,7 +54,12 @@ function disturbed(shape: Shape, change: (share: number) => number, aside = 0): 
       knots.push(...Array<number>(4).fill(image.to));
       images.set(image.curve, writeSpline2({ degree: 3, poles, weights: null, knots, periodic: false }));
     }
-  return shapeOfRecord(withImages(record, spans, images));
+  return shapeOfRecord(
+    rewritten(
+      record,
+      [...images].map(([image, bytes]) => [spans.curves.get(image)!, bytes] as const),
+    ),
+  );
 }
 
 const wavy = (points: [number, number][]) => ({

@@ -1,6 +1,7 @@
 import { type Curve, PATCH_NUMBERS, type Patch, patchOfAny, pointsOf, structureOf } from "../binary";
+import { noSpans } from "../binary/contents";
 import type { SplineData } from "../binary/spline-data";
-import { withImages, writeLine2, writeSpline2 } from "../binary/write-images";
+import { rewritten, writeCurve, writeSpline2 } from "../binary/write";
 import { isValid } from "../facts/measure";
 import { greatest, lookedAt, looksAlong, nearest, type Run, runOf } from "../facts/off-face";
 import { recordOf, shapeOfRecord } from "../library/incidence";
@@ -28,7 +29,7 @@ const MOST_SPANS = 256;
  */
 export function broughtInStep(shape: Shape): Shape | null {
   const record = recordOf(shape);
-  const spans = new Map<Curve, readonly [number, number]>();
+  const spans = noSpans();
   const { faces, edges, vertices } = structureOf(record, spans);
   const tolerances = new Map<number, number>();
   const images = new Map<Curve, Uint8Array>();
@@ -42,7 +43,7 @@ export function broughtInStep(shape: Shape): Shape | null {
       if (edge.point || !edge.curve || !image || seen.has(image.curve)) continue;
       seen.add(image.curve);
       const straight = straightened(image.curve);
-      if (straight) images.set(image.curve, writeLine2(straight));
+      if (straight) images.set(image.curve, writeCurve(straight));
       const run = runOf(edge.curve, image, patch);
       if (!run) continue;
       const { byParameter, apart } = lookedAt(run);
@@ -67,7 +68,12 @@ export function broughtInStep(shape: Shape): Shape | null {
   if (images.size + tolerances.size === 0) return null;
   const view = new DataView(record.buffer, record.byteOffset, record.byteLength);
   for (const [place, value] of tolerances) view.setFloat64(place, value, true);
-  const made = shapeOfRecord(withImages(record, spans, images));
+  const made = shapeOfRecord(
+    rewritten(
+      record,
+      [...images].map(([image, bytes]) => [spans.curves.get(image)!, bytes] as const),
+    ),
+  );
   if (isValid(made) || !isValid(shape)) return made;
   freeShape(made);
   return null;
