@@ -1,4 +1,4 @@
-import type { BetweenMeasures, CheckResult, FitReport, Measures, ThingMeasures } from "@/core/check";
+import type { BetweenMeasures, CheckResult, FitReport, GapCourse, Measures, ThingMeasures } from "@/core/check";
 import type { LinkReport, Meanings, StepReport, Whereabouts } from "@/core/evaluate";
 import type { Inspection } from "@/core/exchange";
 import type { Furthest } from "@/core/fit/difference";
@@ -207,6 +207,8 @@ export interface Operations {
   release: { asks: ReleaseRequest; gives: Uint8Array };
   /** Measures of one thing, or of two and how they lie to each other: exact. */
   measure: { asks: MeasureRequest; gives: Measurement };
+  /** The gap between two things along an edge or a curve, or round an axis; null where there is nothing to run along. */
+  course: { asks: MeasureRequest & { second: Target }; gives: GapCourse | null };
   /** A check of all bodies of a part. */
   check: { asks: CheckRequest; gives: CheckResult };
   /** Whether the bodies of a job lie as they are wanted to: of each wanted fit, by its place. */

@@ -2,6 +2,7 @@ import type { OperationName } from "../contract";
 import { check } from "./check";
 import { compare } from "./compare";
 import { contacts } from "./contacts";
+import { course } from "./course";
 import { evaluate } from "./evaluate";
 import { fits } from "./fits";
 import { inspect } from "./inspect";
@@ -19,6 +20,7 @@ export const OPERATIONS: { [N in OperationName]: Operation<N> } = {
   contacts,
   release,
   measure,
+  course,
   check,
   fits,
   links,

@@ -1,3 +1,4 @@
+import type { GapPlace } from "@/core/check";
 import { has } from "@/core/items/kinds";
 import type { BodyView, CurveView, ItemView, Measurement, Target } from "@/engine/contract";
 import type { Hover } from "./workspace-store";
@@ -7,9 +8,11 @@ export interface Measuring {
   picked: readonly Hover[];
   result: Measurement | null;
   trouble: string | null;
+  /** A place of the gap between the two that is looked at, drawn in the view. */
+  place: GapPlace | null;
 }
 
-export const NOTHING_MEASURED: Measuring = { picked: [], result: null, trouble: null };
+export const NOTHING_MEASURED: Measuring = { picked: [], result: null, trouble: null, place: null };
 
 /** After a click: the first thing, then the second; a third begins anew. The same again takes it out. */
 export function afterMeasurePick({ picked }: Measuring, hit: Hover): Measuring {
@@ -28,7 +31,14 @@ export function partOf(body: BodyView, { face, edge, corner }: Hover): Target["p
 /** Whether something of an item can be measured, or the whole of it. */
 export const isMeasured = (item: ItemView): item is BodyView | CurveView => has(item, "body") || has(item, "path");
 
-export function targetOf(item: BodyView | CurveView, picked: Hover): Target {
+function targetOf(item: BodyView | CurveView, picked: Hover): Target {
   const part = has(item, "body") ? partOf(item, picked) : null;
   return { body: item.id, ...(part ? { part } : {}) };
 }
+
+/** What is picked, by name: of what is there. */
+export const targetsOf = (items: readonly (BodyView | CurveView)[], picked: readonly Hover[]): Target[] =>
+  picked.flatMap((thing) => {
+    const item = items.find(({ id }) => id === thing.id);
+    return item ? [targetOf(item, thing)] : [];
+  });

@@ -17,6 +17,7 @@ export function ViewOverlay({ scene }: { scene: ViewScene | null }) {
   const [, tick] = useState(0);
   useEffect(() => scene?.onView(() => tick((n) => n + 1)), [scene]);
   const result = useWorkspace((state) => state.measuring?.result);
+  const place = useWorkspace((state) => state.measuring?.place);
   const editing = useWorkspace((state) => state.editing);
   if (!scene) return null;
   if (editing?.step.type === "offset-sheet")
@@ -32,6 +33,13 @@ export function ViewOverlay({ scene }: { scene: ViewScene | null }) {
       </svg>
     );
   if (editing) return null;
+  if (place)
+    return (
+      <svg aria-hidden="true" className="pointer-events-none absolute inset-0 size-full">
+        <Flags scene={scene} />
+        <Span scene={scene} from={place.from} to={place.to} mm={place.gap} />
+      </svg>
+    );
   const { nearest, apart, angle } = result?.between ?? {};
   // Where planes or axes are parallel, their distance says more than that of their nearest points.
   const span = apart ?? (nearest && nearest.mm > 1e-7 ? nearest : null);

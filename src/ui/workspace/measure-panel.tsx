@@ -8,9 +8,10 @@ import { Button } from "../controls/controls";
 import { describeEdge, describeFace } from "../forms/part-fields";
 import { formatAngle, formatArea, formatLength, formatVolume } from "../settings/format";
 import { useJob, useStores, useWorkspace } from "../state/context";
-import { isMeasured, NOTHING_MEASURED, targetOf } from "../state/measuring";
+import { isMeasured, NOTHING_MEASURED, targetsOf } from "../state/measuring";
 import type { Hover } from "../state/workspace-store";
 import { FactLines } from "./fact-lines";
+import { GapRun } from "./gap-run";
 
 /** What is measured: of one thing, or of two and how they lie to each other. The distances are drawn in the view, too. */
 export function MeasurePanel() {
@@ -22,6 +23,7 @@ export function MeasurePanel() {
   if (!measuring) return null;
   const measured = items?.filter(isMeasured) ?? [];
   const { picked, result, trouble } = measuring;
+  const targets = targetsOf(measured, picked);
   return (
     <section
       aria-label="Measure"
@@ -58,7 +60,12 @@ export function MeasurePanel() {
             unit={unit}
           />
         ))}
-        {result?.between ? <Between between={result.between} unit={unit} /> : null}
+        {result?.between ? (
+          <>
+            <Between between={result.between} unit={unit} />
+            <GapRun key={JSON.stringify(picked)} targets={targets} />
+          </>
+        ) : null}
         {trouble ? (
           <p role="alert" className="mt-1 text-bad">
             {trouble}
@@ -89,10 +96,7 @@ function useMeasurement(): { stop(): void } | null {
   const evaluation = useWorkspace((state) => state.evaluation);
   useEffect(() => {
     if (!picked || picked.length === 0 || !evaluation) return;
-    const targets = picked.flatMap((thing) => {
-      const item = evaluation.items.find(({ id }) => id === thing.id);
-      return item && isMeasured(item) ? [targetOf(item, thing)] : [];
-    });
+    const targets = targetsOf(evaluation.items.filter(isMeasured), picked);
     const [first, second] = targets;
     if (!first || targets.length < picked.length) {
       workspace.getState().set({ measuring: NOTHING_MEASURED });

@@ -130,7 +130,7 @@ export function measureBetween(a: Thing, b: Thing): BetweenMeasures {
 }
 
 /** Does something with a thing's exact form. */
-function withShape<T>(thing: Thing, use: (shape: Shape) => T): T {
+export function withShape<T>(thing: Thing, use: (shape: Shape) => T): T {
   if (!("curve" in thing)) return use(handleOf(thing));
   const shape = curveShape(thing.curve.spans);
   try {

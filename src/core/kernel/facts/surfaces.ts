@@ -3,6 +3,7 @@ import type { FaceStructure, SurfaceRecord } from "../binary";
 import { incidenceOf } from "../library/incidence";
 import type { Shape } from "../library/topology";
 import { cross, dot, scale, squareTo, sub, type Vec3 } from "../space/vectors";
+import { curvingOf } from "./curving";
 import type { FaceKind } from "./face-facts";
 
 export interface Surface {
@@ -90,9 +91,21 @@ export function roundOf(shape: Shape, place: number): { radius: number; outward:
 
 /**
  * Whether a face, by place, rounds what it is of outwards, and by less than a wall, mm: behind it there is no room left that it would bound, and
- * the other walls meet.
+ * the other walls meet. A free face does where it bends so all along.
  */
 export function isUsedUpBy(shape: Shape, place: number, wall: number): boolean {
   const round = roundOf(shape, place);
-  return round?.outward === true && round.radius < wall + SAME_PLACE;
+  const radius = round
+    ? round.outward
+      ? round.radius
+      : Number.POSITIVE_INFINITY
+    : curvingOf(shape, place)?.outwards.most;
+  return (radius ?? Number.POSITIVE_INFINITY) < wall + SAME_PLACE;
+}
+
+/** How tightly a face, by place, bends away from what it is of or towards it: the least radius of it, mm; Infinity where it does not, as far as is known. */
+export function leastRadius(shape: Shape, place: number, way: "outwards" | "inwards"): number {
+  const round = roundOf(shape, place);
+  if (round) return round.outward === (way === "outwards") ? round.radius : Number.POSITIVE_INFINITY;
+  return curvingOf(shape, place)?.[way].least ?? Number.POSITIVE_INFINITY;
 }

@@ -10,6 +10,7 @@ import { formatDeviation, formatLength } from "../../units";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { refuseBriefly } from "../shared/briefly";
 import { tellGone } from "../shared/faces-gone";
+import { freeFacesOf, NOT_SOUGHT } from "../shared/free-faces";
 import { largestThat } from "../shared/largest";
 import { clearance } from "./declare";
 
@@ -63,8 +64,9 @@ function refuse({ why, places }: ClearanceFault, body: Body, by: number, values:
     freeShape(made.shape);
     return true;
   };
-  const sharp = why === "round" && fits(Math.abs(by), "sharp");
-  const most = sharp ? null : largestThat((size) => fits(size, values.corners), Math.abs(by), 4);
+  const isFree = freeFacesOf(body).length > 0;
+  const sharp = why === "round" && !isFree && fits(Math.abs(by), "sharp");
+  const most = sharp || isFree ? null : largestThat((size) => fits(size, values.corners), Math.abs(by), 4);
   const sentence = {
     ends: `At a distance of ${formatLength(by)} a radius of ${name} is used up, or a surface ends with its face.`,
     open: `At a distance of ${formatLength(by)} faces of ${name} do not meet any more.`,
@@ -76,15 +78,23 @@ function refuse({ why, places }: ClearanceFault, body: Body, by: number, values:
   }[why];
   const at = allFaceFacts(body.shape)[places[0] ?? -1]?.centre;
   const smaller = most === null ? null : Math.sign(by) * most;
-  fail(`clearance-${why}`, smaller === null ? sentence : `${sentence} Up to ${formatLength(smaller)} fits.`, {
-    step,
-    field: "distance",
-    bodies: [body.id],
-    faces: places.map((place) => ({ body: body.id, face: body.faces[place]! })),
-    ...(at ? { at: [...at] as [number, number, number] } : {}),
-    ...(sharp ? { repair: { label: "Leave the corners sharp", step, set: { corners: "sharp" } } } : {}),
-    ...(smaller === null
-      ? {}
-      : { repair: { label: `Make it ${formatLength(smaller)}`, step, set: { distance: smaller } } }),
-  });
+  fail(
+    `clearance-${why}`,
+    smaller !== null
+      ? `${sentence} Up to ${formatLength(smaller)} fits.`
+      : isFree
+        ? `${sentence} ${NOT_SOUGHT}`
+        : sentence,
+    {
+      step,
+      field: "distance",
+      bodies: [body.id],
+      faces: places.map((place) => ({ body: body.id, face: body.faces[place]! })),
+      ...(at ? { at: [...at] as [number, number, number] } : {}),
+      ...(sharp ? { repair: { label: "Leave the corners sharp", step, set: { corners: "sharp" } } } : {}),
+      ...(smaller === null
+        ? {}
+        : { repair: { label: `Make it ${formatLength(smaller)}`, step, set: { distance: smaller } } }),
+    },
+  );
 }

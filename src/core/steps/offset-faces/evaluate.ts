@@ -10,6 +10,7 @@ import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { refuseBriefly } from "../shared/briefly";
 import { valuesOfFaces } from "../shared/face-sets";
 import { tellGone } from "../shared/faces-gone";
+import { freeFacesOf, NOT_SOUGHT } from "../shared/free-faces";
 import { largestThat } from "../shared/largest";
 import { firstSets } from "../shared/sets";
 import { offsetFacesStep } from "./declare";
@@ -105,11 +106,12 @@ function refuse(
     freeShape(made.shape);
     return true;
   };
-  const smooth = values.smooth ? null : smoothRepair(body, moved, step, works);
+  const isFree = freeFacesOf(body).length > 0;
+  const smooth = values.smooth || isFree ? null : smoothRepair(body, moved, step, works);
   const [only, ...more] = setsOf(values);
   const mm = toMm(only!.by);
   const most =
-    why === "open" || more.length > 0
+    why === "open" || more.length > 0 || isFree
       ? null
       : largestThat(
           (size) => works(moved.map(({ place }) => ({ place, by: Math.sign(mm) * size }))),
@@ -128,15 +130,23 @@ function refuse(
     undivided: `Where the moved faces of ${name} meet those beside them cannot be found. Move them by a little more or less.`,
   }[why];
   const at = allFaceFacts(body.shape)[places[0]!]?.centre;
-  fail(`offset-${why}`, fits === null ? sentence : `${sentence} Up to ${formatLength(fits)} fits.`, {
-    step,
-    field: "distance",
-    bodies: [body.id],
-    faces: places.map((place) => ({ body: body.id, face: body.faces[place]! })),
-    ...(at ? { at: [...at] as [number, number, number] } : {}),
-    ...(repair ? { repair } : {}),
-    ...(others.length > 0 ? { others } : {}),
-  });
+  fail(
+    `offset-${why}`,
+    fits !== null
+      ? `${sentence} Up to ${formatLength(fits)} fits.`
+      : isFree && why !== "open"
+        ? `${sentence} ${NOT_SOUGHT}`
+        : sentence,
+    {
+      step,
+      field: "distance",
+      bodies: [body.id],
+      faces: places.map((place) => ({ body: body.id, face: body.faces[place]! })),
+      ...(at ? { at: [...at] as [number, number, number] } : {}),
+      ...(repair ? { repair } : {}),
+      ...(others.length > 0 ? { others } : {}),
+    },
+  );
 }
 
 /** Moving what runs smoothly on, too, where that would do: it is tried before it is offered. */

@@ -23,6 +23,7 @@ import { baseName } from "../../naming";
 import { tellStage } from "../../stage";
 import { UNMADE } from "../../tolerance";
 import type { StepContext } from "../evaluation";
+import { freeFacesOf } from "../shared/free-faces";
 import { type MovedWall, withinWalls, withWallsMoved } from "./region";
 import { takenOut } from "./taken-out";
 
@@ -46,6 +47,8 @@ export function wallsByFaces(
   const closed = solid.faces.flatMap((_, place) => (open.includes(place) ? [] : [place]));
   const sided = closed.filter((place) => !isUsedUpBy(solid.shape, place, thickness));
   if (sided.length > MANY || sided.length === 0) return null;
+  // Beside roundings that are used up free walls are looked for in vain, for a minute and more.
+  if (sided.length < closed.length && freeFacesOf(solid).some((place) => sided.includes(place))) return null;
   const moved = sided.map((place): MovedWall => ({ wall: solid.faces[place]!, by: thickness }));
   const used = closed.filter((place) => !sided.includes(place)).map((place) => solid.faces[place]!);
   const mouths = open.map((place) => solid.faces[place]!);

@@ -1,10 +1,11 @@
 import { fail, type Repair } from "../../errors";
 import type { Body } from "../../items";
-import { facesOf, freeShape, type Hollowed, hollowOut, surfacesOf } from "../../kernel";
+import { curvingOf, facesOf, freeShape, type Hollowed, hollowOut, leastRadius, surfacesOf } from "../../kernel";
 import { faceNamesOf } from "../../naming";
 import { formatLength } from "../../units";
 import type { StepContext } from "../evaluation";
 import { refuseBriefly } from "../shared/briefly";
+import { freeFacesOf } from "../shared/free-faces";
 import { largestThat } from "../shared/largest";
 import { isQuick, usesUp, wallsByFaces } from "./by-walls";
 
@@ -17,6 +18,9 @@ export function evenWalls(
   context: StepContext,
 ): Pick<Body, "shape" | "faces"> {
   const { step } = context;
+  // A free face that bends more than a wall is thick folds when it is moved: where it does so in part, there is no way.
+  const folded = foldedFaces(body, open, thickness, outward);
+  if (folded.length > 0) refuse(body, open, thickness, outward, folded, context);
   const wedge = !outward && isBallWedge(body, open);
   // The library has no way past a radius.
   const byFaces = wedge || (!outward && usesUp(body, open, thickness));
@@ -50,6 +54,16 @@ const FEW_FACES = 8;
 /** With more faces than these a trial takes seconds: fewer are made. */
 const MANY_FACES = 24;
 
+/** The free faces of a body that fold in part when they are moved so far, with a place where they do. */
+function foldedFaces({ shape, faces }: Body, open: readonly number[], thickness: number, outward: boolean) {
+  return faces.flatMap((_, face) => {
+    if (open.includes(face)) return [];
+    const bend = curvingOf(shape, face)?.[outward ? "inwards" : "outwards"];
+    const isFolded = bend && bend.least < thickness && (outward || bend.most >= thickness);
+    return isFolded ? [{ face, at: bend.at }] : [];
+  });
+}
+
 function refuse(
   body: Body,
   open: readonly number[],
@@ -62,6 +76,7 @@ function refuse(
   refuseBriefly(context, "shell-tight", "thickness", body.id);
   const fits = (trial: number): boolean => {
     const quiet = { ...context, warn: () => {} };
+    if (foldedFaces(body, open, trial, outward).length > 0) return false;
     const beyond = !outward && usesUp(body, open, trial);
     if (beyond && !isQuick(body, open, trial)) return false;
     const byFaces = !outward && (beyond || isBallWedge(body, open));
@@ -70,7 +85,11 @@ function refuse(
     freeShape(done.shape);
     return true;
   };
-  const most = largestThat(fits, thickness, facesOf(body.shape).length > MANY_FACES ? 3 : 10);
+  const free = freeFacesOf(body).some((place) => !open.includes(place));
+  const way = outward ? "inwards" : "outwards";
+  // Up to a radius the library can do what it cannot beyond.
+  const radii = body.faces.map((_, place) => (open.includes(place) ? 0 : leastRadius(body.shape, place, way)));
+  const most = largestThat(fits, thickness, free || facesOf(body.shape).length > MANY_FACES ? 3 : 10, radii);
   const where =
     tight.length === 0
       ? ""
