@@ -42,3 +42,46 @@ test("open edges and draft of all bodies at once: said, listed, shown in the vie
   await expect(draft.getByRole("alert")).toHaveCount(0);
   await draft.getByRole("button", { name: "Close" }).click();
 });
+
+test("the gap along an edge: charted, its least told, and its places gone along by keys and drawn in the view", async ({
+  page,
+}) => {
+  const id = await postJob(page, [
+    { id: "a", type: "box", size: [100, 40, 10], name: "Plate" },
+    { id: "b", type: "box", size: [60, 4, 4], at: [0, 0, 40], name: "Bar" },
+    { id: "m", type: "move", bodies: ["b:block"], axis: "y", turn: 10, about: [0, 0, 40] },
+  ]);
+  await page.goto(`/jobs/${id}`);
+  await built(page);
+  await page.keyboard.press("m");
+  const panel = page.getByRole("region", { name: "Measure" });
+  await panel.getByText("Pick from a list").click();
+  await panel.getByRole("group", { name: "Bar" }).getByRole("button", { name: "Straight, 60 mm long" }).first().click();
+  await panel.getByRole("group", { name: "Plate" }).getByRole("button", { name: "The whole body" }).click();
+  await panel.getByRole("button", { name: "Chart the gap" }).click();
+  const gap = panel.getByRole("region", { name: "Gap" });
+  await expect(gap).toContainText("Gap along A");
+  await expect(gap.locator("canvas")).toBeVisible();
+  // From the least to the most it rises by the sine of ten degrees.
+  const shown = async (word: string) =>
+    Number((await gap.locator(`dt:text-is("${word}") + dd`).innerText()).match(/^([\d.]+) mm/)![1]);
+  expect((await shown("Most")) - (await shown("Least"))).toBeCloseTo(60 * Math.sin((10 * Math.PI) / 180), 1);
+  const drawn = page.locator("[data-measured]");
+  const before = await drawn.getAttribute("data-measured");
+  expect(Number(before)).toBeCloseTo(await shown("Least"), 1);
+  const slider = gap.getByRole("slider", { name: "Place along the gap" });
+  await slider.focus();
+  await page.keyboard.press("Home");
+  const first = Number(await drawn.getAttribute("data-measured"));
+  await page.keyboard.press("End");
+  const last = Number(await drawn.getAttribute("data-measured"));
+  expect(Math.abs(last - first)).toBeCloseTo(60 * Math.sin((10 * Math.PI) / 180), 5);
+  await gap.getByRole("button", { name: "Close the chart" }).click();
+  await expect(gap).toHaveCount(0);
+  // Two bodies have nothing to run along: told, with what to pick.
+  await panel.getByRole("button", { name: "Begin anew" }).click();
+  await panel.getByRole("group", { name: "Bar" }).getByRole("button", { name: "The whole body" }).click();
+  await panel.getByRole("group", { name: "Plate" }).getByRole("button", { name: "The whole body" }).click();
+  await panel.getByRole("button", { name: "Chart the gap" }).click();
+  await expect(panel.getByRole("alert")).toContainText("one of the two has to be an edge");
+});

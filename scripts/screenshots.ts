@@ -96,21 +96,17 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
     await page.waitForTimeout(400);
   },
   measure: async (page) => {
-    await part(page, "Hub");
+    await part(page, "Strap bracket");
     await page.keyboard.press("m");
-    await page.getByRole("region", { name: "Measure" }).waitFor();
-    await page.waitForTimeout(400);
-    // The rim of the neck, then a face of the disc, wherever they are drawn.
-    for (const place of [
-      [21, -6, 46],
-      [10, -44, 9],
-    ]) {
-      const { x, y } = await at(page, place);
-      await page.mouse.move(x, y);
-      await page.mouse.click(x, y);
-      await page.waitForTimeout(500);
-    }
-    await page.waitForTimeout(800);
+    const panel = page.getByRole("region", { name: "Measure" });
+    // Along the pin, against the bracket that it sits in.
+    await panel.getByText("Pick from a list").click();
+    await panel.getByRole("button", { name: "Straight, 26 mm long" }).first().click();
+    await panel.getByRole("group", { name: "Bracket block" }).getByRole("button", { name: "The whole body" }).click();
+    await panel.getByText("Pick from a list").click();
+    await panel.getByRole("button", { name: "Chart the gap" }).click();
+    await panel.getByRole("region", { name: "Gap" }).waitFor({ timeout: 60_000 });
+    await page.waitForTimeout(1500);
   },
   parameters: async (page) => {
     await part(page, "Cradle block");

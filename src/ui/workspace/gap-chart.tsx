@@ -35,7 +35,7 @@ export default function GapChart({
   });
   const along = by === "length" ? at : (degrees: number) => degrees;
   return (
-    <div className="h-40" role="img" aria-label="Chart of the gap; its places are told below it">
+    <div className="h-32" role="img" aria-label="Chart of the gap; its places are told below it">
       <Line
         key={String(dark)}
         data={{
@@ -49,6 +49,7 @@ export default function GapChart({
               pointBackgroundColor: sheet,
               pointBorderWidth: 2,
               pointHoverRadius: 4,
+              clip: 8,
             },
           ],
         }}
@@ -64,7 +65,7 @@ export default function GapChart({
               min: along(0),
               max: along(by === "length" ? places.at(-1)!.along : 360),
             },
-            y: axis(`Gap, ${unit}`),
+            y: { ...axis(`Gap, ${unit}`), grace: "4%" },
           },
           onHover: (_event, [found]) => {
             if (found && found.index !== chosen) onChoose(found.index);

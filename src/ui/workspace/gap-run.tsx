@@ -9,7 +9,7 @@ import { Button, Range } from "../controls/controls";
 import { formatAngle, formatLength } from "../settings/format";
 import { useJob, useStores, useWorkspace } from "../state/context";
 
-const GapChart = dynamic(() => import("./gap-chart"), { ssr: false, loading: () => <div className="h-40" /> });
+const GapChart = dynamic(() => import("./gap-chart"), { ssr: false, loading: () => <div className="h-32" /> });
 
 /** How the gap between the two things that are measured runs: asked for, since it takes hundreds of measures. */
 export function GapRun({ targets }: { targets: readonly Target[] }) {
@@ -20,7 +20,6 @@ export function GapRun({ targets }: { targets: readonly Target[] }) {
   const [trouble, setTrouble] = useState<string | null>(null);
   const [first, second] = targets;
   // What was measured before an edit is not what is there now.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: it is dropped whenever something else is built.
   useEffect(() => () => drop(), [evaluation]);
   const drop = () => {
     setCourse(null);
