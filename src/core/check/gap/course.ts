@@ -1,5 +1,5 @@
 import { lengthOf, spanAt, spanLength } from "../../curve/span";
-import { has } from "../../items";
+import { has } from "../../items/kinds";
 import {
   allEdgeFacts,
   alongEdge,
