@@ -1,6 +1,15 @@
 import { fail, type Repair } from "../../errors";
 import type { Body } from "../../items";
-import { curvingOf, facesOf, freeShape, type Hollowed, hollowOut, leastRadius, surfacesOf } from "../../kernel";
+import {
+  curvingOf,
+  facesOf,
+  freeShape,
+  type Hollowed,
+  hollowOut,
+  leastRadius,
+  surfacesOf,
+  type Vec3,
+} from "../../kernel";
 import { faceNamesOf } from "../../naming";
 import { formatLength } from "../../units";
 import type { StepContext } from "../evaluation";
@@ -18,9 +27,6 @@ export function evenWalls(
   context: StepContext,
 ): Pick<Body, "shape" | "faces"> {
   const { step } = context;
-  // A free face that bends more than a wall is thick folds when it is moved: where it does so in part, there is no way.
-  const folded = foldedFaces(body, open, thickness, outward);
-  if (folded.length > 0) refuse(body, open, thickness, outward, folded, context);
   const wedge = !outward && isBallWedge(body, open);
   // The library has no way past a radius.
   const byFaces = wedge || (!outward && usesUp(body, open, thickness));
@@ -28,9 +34,11 @@ export function evenWalls(
   if (first) return first;
   const done: Hollowed = wedge ? { tight: [] } : hollowOut(body.shape, open, thickness, outward, !context.brisk);
   if ("tight" in done) {
+    const folded = foldedFaces(body, open, thickness, outward);
     const second = outward || byFaces ? null : wallsByFaces(body, open, thickness, context);
     if (second) return second;
-    refuse(body, open, thickness, outward, done.tight, context);
+    if (folded.length > 0) refuse(body, open, thickness, outward, folded, foldedWords(folded), context);
+    refuse(body, open, thickness, outward, done.tight, tightWords(done.tight, thickness), context);
   }
   const bases = done.faces.map(({ is, place }) => {
     const name = body.faces[place]!;
@@ -54,22 +62,39 @@ const FEW_FACES = 8;
 /** With more faces than these a trial takes seconds: fewer are made. */
 const MANY_FACES = 24;
 
-/** The free faces of a body that fold in part when they are moved so far, with a place where they do. */
+/**
+ * The free faces of a body that fold in part when they are moved so far, since they bend more than a wall is thick, with a place where they do. The
+ * library cannot do without what folds.
+ */
 function foldedFaces({ shape, faces }: Body, open: readonly number[], thickness: number, outward: boolean) {
   return faces.flatMap((_, face) => {
     if (open.includes(face)) return [];
     const bend = curvingOf(shape, face)?.[outward ? "inwards" : "outwards"];
     const isFolded = bend && bend.least < thickness && (outward || bend.most >= thickness);
-    return isFolded ? [{ face, at: bend.at }] : [];
+    return isFolded ? [{ face, at: bend.at, radius: bend.least }] : [];
   });
 }
+
+/** What is said of where it does not fit. */
+function foldedWords(folded: readonly { radius: number }[]): string {
+  const radius = formatLength(Math.min(...folded.map((one) => one.radius)));
+  return ` ${folded.length === 1 ? "A free face bends" : `${folded.length} free faces bend`} by as little as ${radius}, and would fold.`;
+}
+
+function tightWords(tight: Tight, thickness: number): string {
+  if (tight.length === 0) return "";
+  return ` ${tight.length === 1 ? "At one face" : `At ${tight.length} faces`} less than ${formatLength(2 * thickness)} lies behind the skin.`;
+}
+
+type Tight = readonly { face: number; at: Vec3 }[];
 
 function refuse(
   body: Body,
   open: readonly number[],
   thickness: number,
   outward: boolean,
-  tight: Extract<Hollowed, { tight: unknown }>["tight"],
+  tight: Tight,
+  where: string,
   context: StepContext,
 ): never {
   const { step } = context;
@@ -90,10 +115,6 @@ function refuse(
   // Up to a radius the library can do what it cannot beyond.
   const radii = body.faces.map((_, place) => (open.includes(place) ? 0 : leastRadius(body.shape, place, way)));
   const most = largestThat(fits, thickness, free || facesOf(body.shape).length > MANY_FACES ? 3 : 10, radii);
-  const where =
-    tight.length === 0
-      ? ""
-      : ` ${tight.length === 1 ? "At one face" : `At ${tight.length} faces`} less than ${formatLength(2 * thickness)} lies behind the skin.`;
   const smaller: Repair = { label: "Hollow by the body made smaller", step, set: { how: "smaller" } };
   const thinner: Repair[] =
     most === null ? [] : [{ label: `Make it ${formatLength(most)}`, step, set: { thickness: most } }];
