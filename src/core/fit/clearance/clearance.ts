@@ -1,16 +1,19 @@
 import type { Body } from "../../items";
 import {
+  curvingOf,
   distanceToPoint,
   facesOf,
   freeShape,
   meetingsOf,
+  offsetSolid,
   roundEdges,
   type Shape,
   triangulate,
   type Vec3,
 } from "../../kernel";
+import { faceNamesOf } from "../../naming";
 import { SAME_PLACE } from "../../tolerance";
-import { type OffsetFault, offsetFaces } from "../offset-faces";
+import { type Offset, type OffsetFault, offsetFaces } from "../offset-faces";
 
 /** How the faces of a grown or shrunk body meet: as they are, run on; or round, as far from the body there as anywhere. */
 export type Corners = "sharp" | "round";
@@ -35,10 +38,12 @@ export type ClearanceFault = OffsetFault | { why: "round" | "uneven"; places: nu
  * rolls along there inside has its middle on the old edge. With sharp ones it is so far off or further.
  */
 export function clearanceCopy(body: Body, by: number, corners: Corners): Clearance | ClearanceFault {
-  const moved = offsetFaces(
-    body,
-    body.faces.map((_, place) => ({ place, by })),
-  );
+  const moved =
+    asAWhole(body, by) ??
+    offsetFaces(
+      body,
+      body.faces.map((_, place) => ({ place, by })),
+    );
   if ("why" in moved) return moved;
   const made = corners === "round" ? rounded(body, moved, by) : { shape: moved.shape, from: moved.faces };
   if ("why" in made) return made;
@@ -46,6 +51,21 @@ export function clearanceCopy(body: Body, by: number, corners: Corners): Clearan
   if (bad === null) return { ...made, gone: moved.gone, within };
   freeShape(made.shape);
   return { why: "uneven", places: placeOf(body, made.from[bad]!) };
+}
+
+/** A body with free faces as the library moves them all at once; null for others, and where it cannot. */
+function asAWhole({ shape, faces }: Body, by: number): Offset | null {
+  if (!faces.some((_, place) => curvingOf(shape, place))) return null;
+  const made = offsetSolid(shape, by);
+  if (!made) return null;
+  return {
+    shape: made.shape,
+    faces: faceNamesOf(
+      made.shape,
+      made.from.map((place) => faces[place]!),
+    ),
+    gone: [],
+  };
 }
 
 function rounded(

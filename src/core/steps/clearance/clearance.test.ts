@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, test } from "vitest";
 import { facesOf, nearest } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/library/node";
-import { buildSteps, volumeOfStep } from "../../testing/harness";
+import { buildSteps, relative, volumeOfStep } from "../../testing/harness";
 
 beforeAll(loadNodeKernel);
 
@@ -101,4 +101,35 @@ describe("what cannot be is told, with what would do", () => {
     expect(built.step("o").warnings.map(({ code }) => code)).toEqual(["faces-gone"]);
     expect(volumeOfStep(built, "o")).toBeCloseTo(42 * 32 * 22, 6);
   });
+});
+
+test("a body with a free face is grown and shrunk as a whole: an elliptical bar, by Steiner's formula for parallel curves", () => {
+  const [a, b, high] = [20, 8, 30];
+  const bar = [
+    {
+      id: "sk",
+      type: "sketch",
+      on: "xy",
+      entities: [
+        { id: "c", type: "point", x: 0, y: 0 },
+        { id: "m", type: "point", x: a, y: 0 },
+        { id: "el", type: "ellipse", centre: "c", major: "m", minor: b },
+      ],
+    },
+    { id: "e", type: "extrude", sketch: ["sk"], distance: high },
+  ];
+  // All round an ellipse the trapezoid rule is exact to rounding.
+  const PARTS = 4000;
+  const around = Array.from({ length: PARTS }, (_, i) => {
+    const t = (2 * Math.PI * i) / PARTS;
+    return (2 * Math.PI * Math.hypot(a * Math.sin(t), b * Math.cos(t))) / PARTS;
+  }).reduce((sum, part) => sum + part, 0);
+  for (const by of [0.5, -0.5, 2]) {
+    const built = buildSteps(...bar, { id: "k", type: "clearance", body: ["e:solid"], distance: by });
+    expect(built.step("k").error ?? null).toBeNull();
+    const copy = built.reports.at(-1)!;
+    expect(copy).toMatchObject({ closed: true, valid: true, faces: 3 });
+    const area = Math.PI * a * b + around * by + Math.PI * by * by;
+    expect(relative(copy.volume!, area * (high + 2 * by))).toBeLessThan(1e-6);
+  }
 });
