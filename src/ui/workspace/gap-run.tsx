@@ -35,10 +35,16 @@ export function GapRun({ targets }: { targets: readonly Target[] }) {
     const stopping = new AbortController();
     setAsked(stopping);
     setTrouble(null);
-    const { part } = workspace.getState();
+    const { part, measuring, evaluation: built } = workspace.getState();
+    // What is picked or built by then may be something else.
+    const isMeant = () => {
+      const now = workspace.getState();
+      return now.measuring?.picked === measuring?.picked && now.evaluation === built;
+    };
     engines()
       .ask("course", { job: job.store.getState().job, part, first, second }, { signal: stopping.signal })
       .then((found) => {
+        if (!isMeant()) return;
         setCourse(found);
         if (found) show(found.least);
         else
