@@ -162,3 +162,32 @@ describe.each(["fillet", "chamfer"] as const)("%s of turned bodies", (how) => {
     }
   });
 });
+
+test("of a turned sheet that is open, too: its ends bound nothing else", () => {
+  const profile: Step[] = [
+    {
+      id: "sk",
+      type: "sketch",
+      on: "zx",
+      entities: [
+        { id: "a", type: "point", x: 20, y: 0 },
+        { id: "b", type: "point", x: 20, y: 20 },
+        { id: "c", type: "point", x: 10, y: 32 },
+        { id: "l1", type: "line", from: "a", to: "b" },
+        { id: "l2", type: "line", from: "b", to: "c" },
+      ],
+    },
+    { id: "e", type: "revolve", sketch: ["sk"], axis: "y", as: "sheet", extent: "angle", angle: 200 },
+  ];
+  const [plain] = buildSteps(...profile).bodies;
+  const edges = allEdgeFacts(plain!.shape).flatMap((edge) =>
+    edge?.kind === "circle" && Math.abs(edge.at[2] - 20) < 1e-6
+      ? [{ body: plain!.id, print: { kind: edge.kind, length: edge.length, at: edge.at } }]
+      : [],
+  );
+  expect(edges).toHaveLength(1);
+  const built = buildSteps(...profile, { id: "w", type: "fillet", edges, radius: 3 });
+  expect(built.step("w").error ?? null).toBeNull();
+  expect(surfacesOf(built.bodies[0]!.shape).map(({ kind }) => kind)).toEqual(["cylinder", "torus", "cone"]);
+  expect(built.reports).toMatchObject([{ valid: true }]);
+});

@@ -180,7 +180,8 @@ function endChanges(
   const begins = vertices[corners[0]!]!.at;
   const outwards = outwardsAt(axis, begins);
   const angle = angleFrom(axis, ring.begin, outwards);
-  const isLast = both.length === 2 && Math.abs(angle - sweep) < SAME_ANGLE;
+  const isSeam = faces[ring.face]!.wires.flat().filter((one) => one.edge === edge).length > 1;
+  const isLast = !isSeam && Math.abs(angle - sweep) < SAME_ANGLE;
   const x = turned(ring.begin, axis.way, isLast ? sweep : 0);
   if (distance(x, outwards) > SAME_ANGLE) return false;
   const [from, to] =
