@@ -136,11 +136,14 @@ describe.each(["fillet", "chamfer"] as const)("%s of turned bodies", (how) => {
           axis: "x",
           turn: random.between(-90, 90),
         },
+        // The image of a body has surfaces of the other hand.
+        ...(i % 3 === 2 ? [{ id: "n", type: "mirror", bodies: [plain.id], about: "yz", keep: false }] : []),
       ];
-      const facts = allEdgeFacts(buildSteps(...placed).bodies[0]!.shape);
+      const [before] = buildSteps(...placed).bodies;
+      const facts = allEdgeFacts(before!.shape);
       const edges = places.map((place) => {
         const { kind, length, at } = facts[place]!;
-        return { body: plain.id, print: { kind, length, at } };
+        return { body: before!.id, print: { kind, length, at } };
       });
       const built = buildSteps(...placed, {
         id: "w",
@@ -190,4 +193,46 @@ test("of a turned sheet that is open, too: its ends bound nothing else", () => {
   expect(built.step("w").error ?? null).toBeNull();
   expect(surfacesOf(built.bodies[0]!.shape).map(({ kind }) => kind)).toEqual(["cylinder", "torus", "cone"]);
   expect(built.reports).toMatchObject([{ valid: true }]);
+});
+
+test.each([
+  [
+    "a groove's edge between two cones alike: a cylinder",
+    [
+      [0, 0],
+      [12, 0],
+      [20, 20],
+      [12, 40],
+      [0, 40],
+    ],
+    2,
+    "cylinder",
+  ],
+  [
+    "a lip between two cones alike: flat, as well as the library draws it",
+    [
+      [20, 0],
+      [30, 0],
+      [25, 30],
+    ],
+    2,
+    null,
+  ],
+] as [string, Corner[], number, string | null][])("chamfer of %s", (_, corners, at, kind) => {
+  const profile = turnedBody(corners, 360);
+  const [plain] = buildSteps(...profile).bodies;
+  const [r, z] = corners[at]!;
+  const edges = allEdgeFacts(plain!.shape).flatMap((edge) =>
+    edge?.kind === "circle" && Math.abs(edge.at[2] - z) + Math.abs(edge.length - 2 * Math.PI * r) < 1e-6
+      ? [{ body: plain!.id, print: { kind: edge.kind, length: edge.length, at: edge.at } }]
+      : [],
+  );
+  expect(edges).toHaveLength(1);
+  const built = buildSteps(...profile, { id: "w", type: "chamfer", edges, distance: 2 });
+  expect(built.step("w").error ?? null).toBeNull();
+  expect(built.reports).toMatchObject([{ closed: true, valid: true }]);
+  const kinds = surfacesOf(built.bodies[0]!.shape).map((surface) => surface.kind);
+  if (kind) expect(kinds).toContain(kind);
+  const volume = volumeOf(corners, new Set([at]), 2, false, 360);
+  expect(relative(built.reports[0]!.volume!, volume)).toBeLessThan(kind ? 1e-9 : 1e-5);
 });

@@ -15,6 +15,9 @@ import {
   placeOff,
 } from "./meridian";
 
+/** Sine of an angle: a cone that opens by less is a cylinder, and one that opens by all but that is flat. */
+export const FLAT = 1e-9;
+
 /** What runs round a ring at one of its two sides. */
 export interface Rim {
   at: Meridian;
@@ -192,7 +195,10 @@ function sectionOf(
   const ends = [drawn[0], drawn[2]] as const;
   if (wanted === "straight") {
     const contacts = [footOn(outlines[0], ends[0]), footOn(outlines[1], ends[1])] as const;
-    return isMoved(contacts, ends) ? null : { contacts, middle: null, radius: 0 };
+    const [out, up] = [contacts[1][0] - contacts[0][0], contacts[1][1] - contacts[0][1]];
+    // A flat ring has no line at which it would meet itself: it stays as it is drawn.
+    const isFlat = Math.abs(up) < FLAT * Math.hypot(out, up);
+    return isFlat || isMoved(contacts, ends) ? null : { contacts, middle: null, radius: 0 };
   }
   // On which side the middle lies is told by what was drawn; how far away by the radius that was asked for.
   const about = middleOfCircle(drawn);

@@ -1,7 +1,7 @@
 import type { Elementary } from "../../binary/surfaces";
 import type { CircleCurve, LineCurve } from "../../binary/write";
 import { add, cross, scale, turned, type Vec3 } from "../../space/vectors";
-import type { Ring } from "./find";
+import { FLAT, type Ring } from "./find";
 import { inSpace, type Meridian } from "./meridian";
 import type { Round } from "./round";
 
@@ -25,7 +25,7 @@ export function surfaceOf(ring: Ring): RingSurface {
   const [a, b] = rims.map(({ at }) => at) as [Meridian, Meridian];
   const [out, up] = [b[0] - a[0], b[1] - a[1]];
   const slant = Math.hypot(out, up);
-  const isRound = Math.abs(out) < 1e-12 * slant;
+  const isRound = Math.abs(out) < FLAT * slant;
   // A cone's axis points to where it is wider. That of a torus may point either way: so that u runs as the ring does.
   const rises = middle ? (away ? 1 : -1) : !isRound && out * up < 0 ? -1 : 1;
   const way = scale(axis.way, rises);
