@@ -12,8 +12,8 @@ import {
   shellOf,
   type Vec3,
 } from "../../kernel";
-import { type Thing, withShape } from "../measure/between";
-import { type Line, linesRound } from "./round";
+import { type Thing, withShape } from "./between";
+import { type Line, linesRound } from "./lines-round";
 
 /** How far away the other thing is from one place, mm: below 0 as far as the place lies within it. */
 export interface GapPlace {

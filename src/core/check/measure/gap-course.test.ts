@@ -3,7 +3,7 @@ import type { Body } from "../../items";
 import { allEdgeFacts, allFaceFacts } from "../../kernel";
 import { loadNodeKernel } from "../../kernel/library/node";
 import { buildSteps } from "../../testing/harness";
-import { gapCourse } from "./course";
+import { gapCourse } from "./gap-course";
 
 beforeAll(loadNodeKernel);
 
