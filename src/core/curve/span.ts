@@ -50,6 +50,36 @@ export function spanLength(span: CurveSpan): number {
   return lengthBetween((t) => length(spanSlope(span, t)), breaksOf(span));
 }
 
+/** Where a span is so far along it by length, mm: the parameter is found by Newton's method, within where it can be. */
+function spanAtLength(span: CurveSpan, along: number): Vec3 {
+  const whole = spanLength(span);
+  if (span.kind === "line" || whole === 0) return spanAt(span, whole > 0 ? along / whole : 0);
+  const speed = (t: number) => length(spanSlope(span, t));
+  const upTo = (t: number) => lengthBetween(speed, [...breaksOf(span).filter((knot) => knot < t), t]);
+  let [low, high, t] = [0, 1, along / whole];
+  for (let round = 0; round < 60; round++) {
+    const over = upTo(t) - along;
+    if (Math.abs(over) <= 1e-10 * whole) break;
+    if (over > 0) high = t;
+    else low = t;
+    const next = t - over / speed(t);
+    t = next > low && next < high ? next : (low + high) / 2;
+  }
+  return spanAt(span, t);
+}
+
+/** Where a curve of spans is so far along it, mm. */
+export function placeAlong(spans: readonly CurveSpan[], along: number): Vec3 {
+  let left = along;
+  for (const span of spans.slice(0, -1)) {
+    const long = spanLength(span);
+    if (left <= long) return spanAtLength(span, left);
+    left -= long;
+  }
+  const last = spans.at(-1)!;
+  return spanAtLength(last, Math.min(left, spanLength(last)));
+}
+
 /** A span as a chain of places, each stretch turning by no more than `turn` radians and staying within `sag` mm of it. */
 export function spanPlaces(span: CurveSpan, sag: number, turn = 0.2): Vec3[] {
   if (span.kind === "line") return [span.from, span.to];

@@ -30,7 +30,6 @@ export { isValid, type OpenEdge, openEdges, openPlaces } from "./facts/measure";
 export { type NearFlats, nearFlats, nearlyInPlane, nearlyMeetFlat } from "./facts/near-planes";
 export * from "./facts/neighbourhoods";
 export * from "./facts/on-face";
-export { goesAllRound } from "./facts/parameter-range";
 export { subshapePlanes } from "./facts/planes";
 export { openRims, type Rim } from "./facts/rims";
 export { meetsItself } from "./facts/self-contact";

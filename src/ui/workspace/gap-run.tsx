@@ -124,7 +124,8 @@ function Run({ course, onShow, onClose }: { course: GapCourse; onShow(place: Gap
         Here {wordsOf(place, by, unit)}
       </p>
       <p className="text-[0.8125rem] text-soft">
-        Measured in {places.length} places, exactly in each; below 0 the one is so far within the other.
+        Measured in {places.length} places, exactly in each
+        {by === "turn" ? ": the least of nine heights at each angle" : ""}; below 0 the one is so far within the other.
       </p>
     </section>
   );

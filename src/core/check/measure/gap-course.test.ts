@@ -98,4 +98,48 @@ describe("the gap along an edge", () => {
     expect(course.least.gap).toBeCloseTo(10, 7);
     expect(course.most.gap).toBeCloseTo(20, 5);
   });
+
+  test("half a cone: its least at the very end of a line", () => {
+    const [half, floor] = bodiesOf(
+      { id: "c", type: "cone", diameter: 20, top: 40, height: 20 },
+      { id: "w", type: "workplane", base: "yz", offset: 0 },
+      {
+        id: "s",
+        type: "seam",
+        preset: "trim",
+        stock: ["c:cone"],
+        cutters: ["w:plane"],
+        keepSide: { "w:plane": "front" },
+      },
+      { id: "b", type: "box", size: [200, 200, 4], at: [0, 0, -14] },
+    );
+    const course = gapCourse(face(half!, "cone"), { body: floor! })!;
+    // From its lower rim straight down, at each angle.
+    for (const { gap } of course.places) expect(gap).toBeCloseTo(10, 5);
+  });
+
+  test("along a curve by its length, whatever its spans run along by: over a plate as far as it rises", () => {
+    const built = buildSteps(
+      { id: "a", type: "box", size: [200, 200, 10], at: [0, 0, -10] },
+      {
+        id: "k",
+        type: "curve",
+        points: [
+          [0, 0, 5],
+          [1, 0, 6],
+          [30, 0, 35],
+        ].map((at, i) => ({ id: `p${i}`, at, by: "spline" })),
+        smooth: true,
+      },
+    );
+    const curve = built.bench.map(({ item }) => item).find(({ kind }) => kind === "curve")!;
+    const plate = built.bodies[0] as Body;
+    const course = gapCourse({ curve } as never, { body: plate })!;
+    expect(course).toMatchObject({ by: "length", of: "first" });
+    // Points in one line: the length along it rises as the way from its beginning.
+    for (const { along, from, gap } of course.places) {
+      expect(Math.hypot(from[0], from[1], from[2] - 5)).toBeCloseTo(along, 5);
+      expect(gap).toBeCloseTo(from[2], 6);
+    }
+  });
 });

@@ -1,4 +1,4 @@
-import { lengthOf, spanAt, spanLength } from "../../curve/span";
+import { lengthOf, placeAlong } from "../../curve/span";
 import { has } from "../../items/kinds";
 import {
   allEdgeFacts,
@@ -45,45 +45,31 @@ const NARROWED = 16;
  * first face that is a cylinder or a cone. Null where there is nothing to run along.
  */
 export function gapCourse(first: Thing, second: Thing): GapCourse | null {
-  for (const [run, other, of] of [
+  const ways = [
     [first, second, "first"],
     [second, first, "second"],
-  ] as const) {
+  ] as const;
+  for (const [run, other, of] of ways) {
     const line = lineAlong(run);
     if (line) return courseOf(line, "length", of, other);
   }
-  for (const [run, other, of] of [
-    [first, second, "first"],
-    [second, first, "second"],
-  ] as const) {
+  for (const [run, other, of] of ways) {
     const round = "body" in run && run.part?.kind === "face" ? linesRound(run.body.shape, run.part.place) : null;
     if (round) return courseOf(round, "turn", of, other);
   }
   return null;
 }
 
-/** An edge or a curve as a line to run along: one place each. */
+/** An edge or a curve as a line to run along, one place each; null for another thing. */
 function lineAlong(thing: Thing): Line | null {
   if ("curve" in thing) {
     const { spans } = thing.curve;
-    const end = lengthOf(spans);
-    return { end, at: (along) => [placeAlong(spans, along)] };
+    return { end: lengthOf(spans), at: (along) => [placeAlong(spans, along)] };
   }
-  if (thing.part?.kind !== "edge" || !allEdgeFacts(thing.body.shape)[thing.part.place]) return null;
   const { shape } = thing.body;
-  const { place } = thing.part;
-  return { end: edgeLengthAt(shape, place), at: (along) => [alongEdge(shape, place, along).at] };
-}
-
-/** The place so far along a chain of spans, each run along evenly by its parameter. */
-function placeAlong(spans: Parameters<typeof lengthOf>[0], along: number): Vec3 {
-  let left = along;
-  for (const [i, span] of spans.entries()) {
-    const long = spanLength(span);
-    if (left <= long || i === spans.length - 1) return spanAt(span, Math.min(left / long, 1));
-    left -= long;
-  }
-  return spanAt(spans[0]!, 0);
+  const { part } = thing;
+  if (part?.kind !== "edge" || !allEdgeFacts(shape)[part.place]) return null;
+  return { end: edgeLengthAt(shape, part.place), at: (along) => [alongEdge(shape, part.place, along).at] };
 }
 
 function courseOf(line: Line, by: GapCourse["by"], of: GapCourse["of"], other: Thing): GapCourse | null {
@@ -114,8 +100,8 @@ function courseOf(line: Line, by: GapCourse["by"], of: GapCourse["of"], other: T
       return best;
     };
     const [least, most] = [extreme(1), extreme(-1)];
-    const shown = [...places, least, most].sort((a, b) => a.along - b.along);
-    return { by, of, places: shown.filter((place, i) => place.along !== shown[i - 1]?.along), least, most };
+    const shown = [...new Set([...places, least, most])].sort((a, b) => a.along - b.along);
+    return { by, of, places: shown, least, most };
   });
 }
 

@@ -4,7 +4,6 @@ import {
   distanceToPoint,
   dot,
   facesOf,
-  goesAllRound,
   type Shape,
   scale,
   sub,
@@ -22,8 +21,8 @@ export interface Line {
 
 /** At how many heights of a face it is looked at, at each angle. */
 const HEIGHTS = 9;
-/** mm: as near to a face is on it. */
-const ON = 1e-6;
+/** mm: what is as near to a face is taken to be on it, at the place that is nearest. Triangles are in single precision. */
+const ON = 1e-4;
 
 /**
  * The straight lines of a cylinder or a cone, one for each angle, degrees: those of their places that are on the face. The angle begins
@@ -35,7 +34,6 @@ export function linesRound(shape: Shape, place: number): Line | null {
   const face = facesOf(shape)[place]!;
   const axis = unit(record.axis);
   const [low, high] = heightsOf(face, record.at, axis);
-  const isWhole = goesAllRound(shape, place);
   const slope = record.kind === "cone" ? Math.tan(record.half) : 0;
   const across = Math.abs(axis[0]) < 0.9 ? ([1, 0, 0] as Vec3) : ([0, 1, 0] as Vec3);
   const x = unit(sub(across, scale(axis, dot(across, axis))));
@@ -49,7 +47,11 @@ export function linesRound(shape: Shape, place: number): Line | null {
         const up = low + ((high - low) * i) / (HEIGHTS - 1);
         return add(add(record.at, scale(axis, up)), scale(out, record.radius + slope * up));
       });
-      return isWhole ? places : places.filter((at) => (distanceToPoint(face, at)?.gap ?? 1) < ON);
+      // Heights come from triangles: at the very ends of the face a place is brought back onto it.
+      return places.flatMap((at) => {
+        const near = distanceToPoint(face, at);
+        return near && near.gap < ON ? [near.on2] : [];
+      });
     },
   };
 }

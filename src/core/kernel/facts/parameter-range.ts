@@ -1,6 +1,4 @@
 import type { FaceStructure } from "../binary";
-import { incidenceOf } from "../library/incidence";
-import type { Shape } from "../library/topology";
 
 /** From where to where a face runs in its surface's parameters. */
 export type ParameterRange = Record<"u" | "v", readonly [from: number, to: number]>;
@@ -23,12 +21,6 @@ export function parameterRange(face: FaceStructure): ParameterRange | null {
   const [u, v] = [range(0), range(1)];
   const onBorder = ends.every(([a, b]) => near(a, u[0]) || near(a, u[1]) || near(b, v[0]) || near(b, v[1]));
   return onBorder ? { u, v } : null;
-}
-
-/** Whether a turned face, by place, goes all round its axis and ends square to it at both sides. */
-export function goesAllRound(shape: Shape, place: number): boolean {
-  const range = parameterRange(incidenceOf(shape).faces[place]!);
-  return range !== null && near(range.u[1] - range.u[0], 2 * Math.PI);
 }
 
 const near = (a: number, b: number) => Math.abs(a - b) < 1e-9;
