@@ -36,7 +36,16 @@ export { meetsItself } from "./facts/self-contact";
 export { soundSolid, trianglesClose, type Unsoundness, unsoundness } from "./facts/soundness";
 export { spansWithin } from "./facts/spans-within";
 export * from "./facts/surface-gap";
-export { ballOf, isUsedUpBy, leastRadius, roundOf, type Surface, surfaceRecordsOf, surfacesOf } from "./facts/surfaces";
+export {
+  ballOf,
+  freeFacesOf,
+  isUsedUpBy,
+  leastRadius,
+  roundOf,
+  type Surface,
+  surfaceRecordsOf,
+  surfacesOf,
+} from "./facts/surfaces";
 export { volumeWithin } from "./facts/volume-within";
 export { broughtInStep } from "./files/in-step";
 export * from "./files/step-file";

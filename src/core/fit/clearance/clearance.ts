@@ -1,8 +1,8 @@
 import type { Body } from "../../items";
 import {
-  curvingOf,
   distanceToPoint,
   facesOf,
+  freeFacesOf,
   freeShape,
   meetingsOf,
   offsetSolid,
@@ -55,7 +55,7 @@ export function clearanceCopy(body: Body, by: number, corners: Corners): Clearan
 
 /** A body with free faces as the library moves them all at once; null for others, and where it cannot. */
 function asAWhole({ shape, faces }: Body, by: number): Offset | null {
-  if (!faces.some((_, place) => curvingOf(shape, place))) return null;
+  if (freeFacesOf(shape).length === 0) return null;
   const made = offsetSolid(shape, by);
   if (!made) return null;
   return {

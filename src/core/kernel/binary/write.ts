@@ -35,13 +35,14 @@ export function writeSpline2({ degree, poles, knots, periodic, weights }: Spline
 const CURVES = { line: 1, circle: 2 } as const;
 const SURFACES = { plane: 1, cylinder: 2, cone: 3, sphere: 4, torus: 5 } as const;
 
-/** A kind and the numbers after it, as the library writes them. */
-function written(kind: number, numbers: readonly number[]): Uint8Array {
-  const bytes = new Uint8Array(1 + 8 * numbers.length);
+/** Numbers as the library writes them, behind a kind where there is one. */
+export function writeNumbers(numbers: readonly number[], kind?: number): Uint8Array {
+  const first = kind === undefined ? 0 : 1;
+  const bytes = new Uint8Array(first + 8 * numbers.length);
   const view = new DataView(bytes.buffer);
-  view.setUint8(0, kind);
+  if (kind !== undefined) view.setUint8(0, kind);
   numbers.forEach((value, i) => {
-    view.setFloat64(1 + 8 * i, value, true);
+    view.setFloat64(first + 8 * i, value, true);
   });
   return bytes;
 }
@@ -65,18 +66,18 @@ export interface CircleCurve {
 /** A line or a circle as the library writes it, its kind with it. */
 export function writeCurve(curve: LineCurve | CircleCurve): Uint8Array {
   const { kind, at } = curve;
-  if (kind === "line") return written(CURVES.line, [...at, ...curve.way]);
+  if (kind === "line") return writeNumbers([...at, ...curve.way], CURVES.line);
   const { x, y, radius } = curve;
   // In space a circle's axis stands before its two directions.
   const axis =
     at.length === 3 ? [0, 1, 2].map((i) => x[(i + 1) % 3]! * y[(i + 2) % 3]! - x[(i + 2) % 3]! * y[(i + 1) % 3]!) : [];
-  return written(CURVES.circle, [...at, ...axis, ...x, ...y, radius]);
+  return writeNumbers([...at, ...axis, ...x, ...y, radius], CURVES.circle);
 }
 
 /** An elementary surface as the library writes it, its kind with it. */
 export function writeSurface(surface: Elementary): Uint8Array {
   const { kind, at, axis, x, y } = surface;
-  return written(SURFACES[kind], [...at, ...axis, ...x, ...y, ...sizesOf(surface)]);
+  return writeNumbers([...at, ...axis, ...x, ...y, ...sizesOf(surface)], SURFACES[kind]);
 }
 
 function sizesOf(surface: Elementary): number[] {

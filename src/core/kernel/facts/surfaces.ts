@@ -89,9 +89,13 @@ export function roundOf(shape: Shape, place: number): { radius: number; outward:
   return { radius: surface.kind === "torus" ? surface.minor : surface.radius, outward };
 }
 
+/** The faces of a shape that have no closed form, by place. */
+export const freeFacesOf = (shape: Shape): number[] =>
+  incidenceOf(shape).faces.flatMap(({ surface }, place) => (surface && "axis" in surface ? [] : [place]));
+
 /**
  * Whether a face, by place, rounds what it is of outwards, and by less than a wall, mm: behind it there is no room left that it would bound, and
- * the other walls meet. A free face does where it bends so all along.
+ * the other walls meet. A free face does where it bends so all along its edges.
  */
 export function isUsedUpBy(shape: Shape, place: number, wall: number): boolean {
   const round = roundOf(shape, place);

@@ -2,7 +2,7 @@ import { fail } from "../../errors";
 import { type ClearanceFault, clearanceCopy } from "../../fit/clearance";
 import type { Body } from "../../items";
 import { has } from "../../items/kinds";
-import { allFaceFacts, freeShape } from "../../kernel";
+import { allFaceFacts, freeFacesOf, freeShape } from "../../kernel";
 import { faceNamesOf } from "../../naming";
 import { toMm } from "../../params";
 import { SAME_PLACE } from "../../tolerance";
@@ -10,8 +10,7 @@ import { formatDeviation, formatLength } from "../../units";
 import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { refuseBriefly } from "../shared/briefly";
 import { tellGone } from "../shared/faces-gone";
-import { freeFacesOf, NOT_SOUGHT } from "../shared/free-faces";
-import { largestThat } from "../shared/largest";
+import { largestThat, withWhatFits } from "../shared/largest";
 import { clearance } from "./declare";
 
 type Values = ValuesOf<typeof clearance>;
@@ -64,7 +63,7 @@ function refuse({ why, places }: ClearanceFault, body: Body, by: number, values:
     freeShape(made.shape);
     return true;
   };
-  const isFree = freeFacesOf(body).length > 0;
+  const isFree = freeFacesOf(body.shape).length > 0;
   const sharp = why === "round" && !isFree && fits(Math.abs(by), "sharp");
   const most = sharp || isFree ? null : largestThat((size) => fits(size, values.corners), Math.abs(by), 4);
   const sentence = {
@@ -78,23 +77,15 @@ function refuse({ why, places }: ClearanceFault, body: Body, by: number, values:
   }[why];
   const at = allFaceFacts(body.shape)[places[0] ?? -1]?.centre;
   const smaller = most === null ? null : Math.sign(by) * most;
-  fail(
-    `clearance-${why}`,
-    smaller !== null
-      ? `${sentence} Up to ${formatLength(smaller)} fits.`
-      : isFree
-        ? `${sentence} ${NOT_SOUGHT}`
-        : sentence,
-    {
-      step,
-      field: "distance",
-      bodies: [body.id],
-      faces: places.map((place) => ({ body: body.id, face: body.faces[place]! })),
-      ...(at ? { at: [...at] as [number, number, number] } : {}),
-      ...(sharp ? { repair: { label: "Leave the corners sharp", step, set: { corners: "sharp" } } } : {}),
-      ...(smaller === null
-        ? {}
-        : { repair: { label: `Make it ${formatLength(smaller)}`, step, set: { distance: smaller } } }),
-    },
-  );
+  fail(`clearance-${why}`, withWhatFits(sentence, smaller, !isFree), {
+    step,
+    field: "distance",
+    bodies: [body.id],
+    faces: places.map((place) => ({ body: body.id, face: body.faces[place]! })),
+    ...(at ? { at: [...at] as [number, number, number] } : {}),
+    ...(sharp ? { repair: { label: "Leave the corners sharp", step, set: { corners: "sharp" } } } : {}),
+    ...(smaller === null
+      ? {}
+      : { repair: { label: `Make it ${formatLength(smaller)}`, step, set: { distance: smaller } } }),
+  });
 }

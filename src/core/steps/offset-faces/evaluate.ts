@@ -2,7 +2,7 @@ import { fail, type Repair } from "../../errors";
 import { type MovedFace, type OffsetFault, offsetFaces } from "../../fit/offset-faces";
 import type { Body } from "../../items";
 import { has } from "../../items/kinds";
-import { allFaceFacts, freeShape, withSmoothOn } from "../../kernel";
+import { allFaceFacts, freeFacesOf, freeShape, withSmoothOn } from "../../kernel";
 import { toMm } from "../../params";
 import { SAME_PLACE } from "../../tolerance";
 import { formatLength } from "../../units";
@@ -10,8 +10,7 @@ import { evaluates, type StepContext, type ValuesOf } from "../evaluation";
 import { refuseBriefly } from "../shared/briefly";
 import { valuesOfFaces } from "../shared/face-sets";
 import { tellGone } from "../shared/faces-gone";
-import { freeFacesOf, NOT_SOUGHT } from "../shared/free-faces";
-import { largestThat } from "../shared/largest";
+import { largestThat, withWhatFits } from "../shared/largest";
 import { firstSets } from "../shared/sets";
 import { offsetFacesStep } from "./declare";
 
@@ -106,7 +105,7 @@ function refuse(
     freeShape(made.shape);
     return true;
   };
-  const isFree = freeFacesOf(body).length > 0;
+  const isFree = freeFacesOf(body.shape).length > 0;
   const smooth = values.smooth || isFree ? null : smoothRepair(body, moved, step, works);
   const [only, ...more] = setsOf(values);
   const mm = toMm(only!.by);
@@ -130,23 +129,15 @@ function refuse(
     undivided: `Where the moved faces of ${name} meet those beside them cannot be found. Move them by a little more or less.`,
   }[why];
   const at = allFaceFacts(body.shape)[places[0]!]?.centre;
-  fail(
-    `offset-${why}`,
-    fits !== null
-      ? `${sentence} Up to ${formatLength(fits)} fits.`
-      : isFree && why !== "open"
-        ? `${sentence} ${NOT_SOUGHT}`
-        : sentence,
-    {
-      step,
-      field: "distance",
-      bodies: [body.id],
-      faces: places.map((place) => ({ body: body.id, face: body.faces[place]! })),
-      ...(at ? { at: [...at] as [number, number, number] } : {}),
-      ...(repair ? { repair } : {}),
-      ...(others.length > 0 ? { others } : {}),
-    },
-  );
+  fail(`offset-${why}`, withWhatFits(sentence, fits, !isFree || why === "open"), {
+    step,
+    field: "distance",
+    bodies: [body.id],
+    faces: places.map((place) => ({ body: body.id, face: body.faces[place]! })),
+    ...(at ? { at: [...at] as [number, number, number] } : {}),
+    ...(repair ? { repair } : {}),
+    ...(others.length > 0 ? { others } : {}),
+  });
 }
 
 /** Moving what runs smoothly on, too, where that would do: it is tried before it is offered. */

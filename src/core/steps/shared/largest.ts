@@ -36,3 +36,13 @@ export function largestThat(
   }
   return low > 0 ? low : null;
 }
+
+/**
+ * What is said beside a trouble of what would fit.
+ * @param fits as it was found; null where nothing does. @param isSought whether it was looked for: with free faces each trial takes seconds.
+ */
+export function withWhatFits(sentence: string, fits: number | null, isSought: boolean): string {
+  if (fits !== null) return `${sentence} Up to ${formatLength(fits)} fits.`;
+  if (isSought) return sentence;
+  return `${sentence} It has free faces, so that it takes long to try: what would fit was not looked for. Take less.`;
+}

@@ -5,6 +5,7 @@ import {
   contains,
   distanceToPoint,
   facesOf,
+  freeFacesOf,
   freeShape,
   isUsedUpBy,
   isWalls,
@@ -23,7 +24,6 @@ import { baseName } from "../../naming";
 import { tellStage } from "../../stage";
 import { UNMADE } from "../../tolerance";
 import type { StepContext } from "../evaluation";
-import { freeFacesOf } from "../shared/free-faces";
 import { type MovedWall, withinWalls, withWallsMoved } from "./region";
 import { takenOut } from "./taken-out";
 
@@ -48,7 +48,7 @@ export function wallsByFaces(
   const sided = closed.filter((place) => !isUsedUpBy(solid.shape, place, thickness));
   if (sided.length > MANY || sided.length === 0) return null;
   // Beside roundings that are used up free walls are looked for in vain, for a minute and more.
-  if (sided.length < closed.length && freeFacesOf(solid).some((place) => sided.includes(place))) return null;
+  if (sided.length < closed.length && freeFacesOf(solid.shape).some((place) => sided.includes(place))) return null;
   const moved = sided.map((place): MovedWall => ({ wall: solid.faces[place]!, by: thickness }));
   const used = closed.filter((place) => !sided.includes(place)).map((place) => solid.faces[place]!);
   const mouths = open.map((place) => solid.faces[place]!);

@@ -3,6 +3,7 @@ import type { Body } from "../../items";
 import {
   curvingOf,
   facesOf,
+  freeFacesOf,
   freeShape,
   type Hollowed,
   hollowOut,
@@ -14,7 +15,6 @@ import { faceNamesOf } from "../../naming";
 import { formatLength } from "../../units";
 import type { StepContext } from "../evaluation";
 import { refuseBriefly } from "../shared/briefly";
-import { freeFacesOf } from "../shared/free-faces";
 import { largestThat } from "../shared/largest";
 import { isQuick, usesUp, wallsByFaces } from "./by-walls";
 
@@ -37,8 +37,9 @@ export function evenWalls(
     const folded = foldedFaces(body, open, thickness, outward);
     const second = outward || byFaces ? null : wallsByFaces(body, open, thickness, context);
     if (second) return second;
-    if (folded.length > 0) refuse(body, open, thickness, outward, folded, foldedWords(folded), context);
-    refuse(body, open, thickness, outward, done.tight, tightWords(done.tight, thickness), context);
+    const [blamed, where] =
+      folded.length > 0 ? [folded, foldedWords(folded)] : [done.tight, tightWords(done.tight, thickness)];
+    refuse(body, open, thickness, outward, blamed, where, context);
   }
   const bases = done.faces.map(({ is, place }) => {
     const name = body.faces[place]!;
@@ -110,7 +111,7 @@ function refuse(
     freeShape(done.shape);
     return true;
   };
-  const free = freeFacesOf(body).some((place) => !open.includes(place));
+  const free = freeFacesOf(body.shape).some((place) => !open.includes(place));
   const way = outward ? "inwards" : "outwards";
   // Up to a radius the library can do what it cannot beyond.
   const radii = body.faces.map((_, place) => (open.includes(place) ? 0 : leastRadius(body.shape, place, way)));

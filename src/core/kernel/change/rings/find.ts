@@ -1,10 +1,10 @@
-import type { EdgeUse } from "../../binary";
-import { PATCH_NUMBERS, patchOfAny, pointsOf, type Structure, type SurfaceRecord } from "../../binary";
+import { type EdgeUse, PATCH_NUMBERS, patchOfAny, pointsOf, type Structure, type SurfaceRecord } from "../../binary";
 import { add, cross, dot, scale, type Vec3 } from "../../space/vectors";
 import {
   type Axis,
   axisOf,
   footOn,
+  isThrough,
   type Meridian,
   middleOfCircle,
   type Outline,
@@ -145,15 +145,6 @@ export function ringOf(structure: Structure, face: number, wanted: Wanted): Ring
 export const isDrawnFreely = ({ faces, edges }: Structure, face: number): boolean =>
   faces[face]!.surface?.kind === "spline" ||
   faces[face]!.wires.flat().some(({ edge }) => edges[edge]!.curve?.curve.kind === "spline");
-
-/** Whether a plane holds an axis. */
-function isThrough({ at, way }: Axis, surface: SurfaceRecord): boolean {
-  return (
-    surface.kind === "plane" &&
-    Math.abs(dot(surface.axis, way)) < 1e-11 &&
-    Math.abs(dot(surface.axis, [at[0] - surface.at[0], at[1] - surface.at[1], at[2] - surface.at[2]])) < 1e-8
-  );
-}
 
 /** Where a ring begins and how far it goes, by its edges in half planes: one where it meets itself, or two. */
 function sweptBetween(

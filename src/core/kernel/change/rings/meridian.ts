@@ -69,6 +69,12 @@ export function outlineAbout(axis: Axis, surface: SurfaceRecord): Outline | null
   }
 }
 
+/** Whether a surface is a plane that holds an axis. */
+export const isThrough = ({ at, way }: Axis, surface: SurfaceRecord): boolean =>
+  surface.kind === "plane" &&
+  Math.abs(dot(surface.axis, way)) < SAME_WAY &&
+  Math.abs(dot(surface.axis, sub(at, surface.at))) < SAME_AXIS;
+
 /** How far a place is off an outline, with a sign, and the way in which that grows. */
 export function offOutline(outline: Outline, place: Meridian): { off: number; way: Meridian } {
   if (outline.kind === "line") {

@@ -1,7 +1,14 @@
 import { pointsOf, type Structure, structureOf } from "../../binary";
-import { noSpans, type Span } from "../../binary/contents";
+import { noSpans, type RecordSpans, type Span } from "../../binary/contents";
 import type { Elementary } from "../../binary/surfaces";
-import { type CircleCurve, type LineCurve, rewritten, writeCurve, writeSurface } from "../../binary/write";
+import {
+  type CircleCurve,
+  type LineCurve,
+  rewritten,
+  writeCurve,
+  writeNumbers,
+  writeSurface,
+} from "../../binary/write";
 import { isValid } from "../../facts/measure";
 import { incidenceOf, recordOf, shapeOfRecord } from "../../library/incidence";
 import { freeShape, type Shape } from "../../library/topology";
@@ -43,7 +50,7 @@ export function redrawnRings(shape: Shape, faces: readonly number[], wanted: Wan
     for (const edge of made.edges) exact.add(edge);
   }
   if (changes.size === 0) return null;
-  for (const [at, tolerance] of tightened(structure, exact)) changes.set(at, [[at, at + 8], numbersOf(tolerance)]);
+  for (const [at, tolerance] of tightened(structure, exact)) changes.set(at, [[at, at + 8], writeNumbers([tolerance])]);
   const made = shapeOfRecord(rewritten(record, changes.values()));
   if (!isValid(made)) {
     freeShape(made);
@@ -65,20 +72,11 @@ function* tightened({ edges, vertices }: Structure, exact: ReadonlySet<number>):
   for (const corner of corners) if (!isWide[corner]) yield [vertices[corner]!.toleranceAt, 2 * CONFUSION];
 }
 
-function numbersOf(...values: number[]): Uint8Array {
-  const bytes = new Uint8Array(8 * values.length);
-  const view = new DataView(bytes.buffer);
-  values.forEach((value, i) => {
-    view.setFloat64(8 * i, value, true);
-  });
-  return bytes;
-}
-
 /** All that has to be written anew for a ring, with its edges; null where some of it is used elsewhere too, or is moved. */
 function changesOf(
   structure: Structure,
   ring: Ring,
-  spans: ReturnType<typeof noSpans>,
+  spans: RecordSpans,
 ): { changes: Change[]; edges: number[] } | null {
   const { faces, edges } = structure;
   const drawn = surfaceOf(ring);
@@ -89,7 +87,7 @@ function changesOf(
   const put = (curve: Parameters<typeof spans.curves.get>[0], now: LineCurve | CircleCurve, long: number): boolean => {
     const [at, ranges] = [spans.curves.get(curve), spans.ranges.get(curve)];
     if (!at || ranges?.length !== 1) return false;
-    changes.push([at, writeCurve(now)], [[ranges[0]!, ranges[0]! + 16], numbersOf(0, long)]);
+    changes.push([at, writeCurve(now)], [[ranges[0]!, ranges[0]! + 16], writeNumbers([0, long])]);
     return true;
   };
   for (const [i, rim] of ring.rims.entries())
