@@ -1,4 +1,5 @@
 import { describe, expect, test } from "vitest";
+import { add, cross, scale, unit, type Vec3 } from "../space/vectors";
 import { splineAt } from "./spline-data";
 import { PATCH_NUMBERS, type Patch, patchOfAny } from "./surface-at";
 import type { SplineSurface } from "./surfaces";
@@ -29,6 +30,11 @@ const numbersAt = (patch: Patch, u: number, v: number) => {
   patch.at(u, v, into);
   return [...into];
 };
+const vectorOf = (numbers: readonly number[], from: number): Vec3 => [
+  numbers[from]!,
+  numbers[from + 1]!,
+  numbers[from + 2]!,
+];
 const near = (values: readonly number[], digits: number) => values.map((value) => expect.closeTo(value, digits));
 
 describe.each(Object.entries(surfaces))("a spline surface, %s", (_, surface) => {
@@ -81,10 +87,34 @@ describe.each(Object.entries(surfaces))("a spline surface, %s", (_, surface) => 
         line(v, into);
         expect([...into]).toEqual(near(numbersAt(moved, u, v).slice(0, 9), 11));
       }
+      const seconds = moved.line!(u, 2);
+      for (const [, v] of places) {
+        const into = new Float64Array(PATCH_NUMBERS);
+        seconds(v, into);
+        expect([...into]).toEqual(near(numbersAt(moved, u, v), 10));
+      }
       // A line that is made anew after places were asked for is right, too.
       const again = new Float64Array(9);
       moved.line!(u)(0.5, again);
       expect([...again]).toEqual(near(numbersAt(moved, u, 0.5).slice(0, 9), 11));
+    }
+  });
+
+  test("offset it lies off along its normal, and its derivatives are what its places change by", () => {
+    const by = 0.25;
+    const moved = patchOfAny({ kind: "offset", of: record, by })!;
+    const h = 1e-5;
+    for (const [u, v] of places) {
+      const [on, off] = [numbersAt(patch, u, v), numbersAt(moved, u, v)];
+      const normal = unit(cross(vectorOf(on, 3), vectorOf(on, 6)));
+      expect(off.slice(0, 3)).toEqual(near(add(vectorOf(on, 0), scale(normal, by)), 12));
+      const change = (du: number, dv: number) =>
+        numbersAt(moved, u + du, v + dv).map((value, i) => (value - numbersAt(moved, u - du, v - dv)[i]!) / (2 * h));
+      expect(off.slice(3, 6)).toEqual(near(change(h, 0).slice(0, 3), 5));
+      expect(off.slice(6, 9)).toEqual(near(change(0, h).slice(0, 3), 5));
+      const onLine = new Float64Array(9);
+      moved.line!(u)(v, onLine);
+      expect([...onLine]).toEqual(near(off.slice(0, 9), 11));
     }
   });
 });

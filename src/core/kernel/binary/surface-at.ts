@@ -13,9 +13,9 @@ export interface Patch {
   at(u: number, v: number, into: Float64Array): void;
   /**
    * The line of the surface at a u, to be asked for many places: it writes the place and the first derivatives, nine
-   * numbers. One line at a time, places by themselves in between. Where it is missing, `at` is as quick.
+   * numbers, or the second ones, too. One line at a time, places by themselves in between. Where it is missing, `at` is as quick.
    */
-  line?(u: number): (v: number, into: Float64Array) => void;
+  line?(u: number, orders?: 1 | 2): (v: number, into: Float64Array) => void;
   /** Where it is not smooth. */
   breaks: [readonly number[], readonly number[]];
   /** Where it is the same again and again: all along a way, by v; or all round an axis, by the angle u. */
@@ -229,6 +229,16 @@ function splined(surface: SplineSurface): Patch {
       into[6 + i] = (sums[8 + i]! - wv * at) / w;
     }
   };
+  /** The second derivatives, from the first. */
+  const seconds = (into: Float64Array) => {
+    const [w, wu, wv, wuu, wuv, wvv] = [sums[3]!, sums[7]!, sums[11]!, sums[15]!, sums[19]!, sums[23]!];
+    for (let i = 0; i < 3; i++) {
+      const [at, du, dv] = [into[i]!, into[3 + i]!, into[6 + i]!];
+      into[9 + i] = (sums[12 + i]! - 2 * wu * du - wuu * at) / w;
+      into[12 + i] = (sums[16 + i]! - wu * dv - wv * du - wuv * at) / w;
+      into[15 + i] = (sums[20 + i]! - 2 * wv * dv - wvv * at) / w;
+    }
+  };
 
   return {
     breaks: [breaksOf(knots[0], periodic[0]), breaksOf(knots[1], periodic[1])],
@@ -238,23 +248,17 @@ function splined(surface: SplineSurface): Patch {
       sumAlong(own, across.first, q + 1, 2);
       for (const [k, [by, order]] of ORDERS.entries()) sumAcross(own, by, order, FOUR * k);
       firsts(into);
-      const [w, wu, wv, wuu, wuv, wvv] = [sums[3]!, sums[7]!, sums[11]!, sums[15]!, sums[19]!, sums[23]!];
-      for (let i = 0; i < 3; i++) {
-        const [at, du, dv] = [into[i]!, into[3 + i]!, into[6 + i]!];
-        into[9 + i] = (sums[12 + i]! - 2 * wu * du - wuu * at) / w;
-        into[12 + i] = (sums[16 + i]! - wu * dv - wv * du - wuv * at) / w;
-        into[15 + i] = (sums[20 + i]! - 2 * wv * dv - wvv * at) / w;
-      }
+      seconds(into);
     },
-    line: (u) => {
-      basisAt(us, p, firstU(u), along, 1);
-      sumAlong(held, 0, columns, 1);
+    line: (u, orders = 1) => {
+      basisAt(us, p, firstU(u), along, orders);
+      sumAlong(held, 0, columns, orders);
       return (v, into) => {
-        basisAt(vs, q, firstV(v), across, 1);
-        sumAcross(held, 0, 0, 0);
-        sumAcross(held, 1, 0, FOUR);
-        sumAcross(held, 0, 1, 2 * FOUR);
+        basisAt(vs, q, firstV(v), across, orders);
+        for (let k = 0; k < (orders === 1 ? FIRSTS : ORDERS.length); k++)
+          sumAcross(held, ORDERS[k]![0], ORDERS[k]![1], FOUR * k);
         firsts(into);
+        if (orders === 2) seconds(into);
       };
     },
   };
@@ -263,7 +267,7 @@ function splined(surface: SplineSurface): Patch {
 /** Numbers of a pole with its weight. */
 const FOUR = 4;
 
-/** The derivatives of a patch by u and by v, in the order of its numbers. */
+/** The derivatives of a patch by u and by v, in the order of its numbers: the place and the first ones come first. */
 const ORDERS = [
   [0, 0],
   [1, 0],
@@ -272,6 +276,7 @@ const ORDERS = [
   [1, 1],
   [0, 2],
 ] as const;
+const FIRSTS = 3;
 
 /** Poles times their weights, with the weights behind: row by row, one after the other. */
 function liftedNet({ poles, weights }: SplineSurface): Float64Array {
@@ -291,31 +296,56 @@ function liftedNet({ poles, weights }: SplineSurface): Float64Array {
  */
 function offset(base: Patch, by: number): Patch {
   const own = new Float64Array(PATCH_NUMBERS);
-  const vector = (k: number): Vec3 => [own[3 * k]!, own[3 * k + 1]!, own[3 * k + 2]!];
+  /** How the normal's direction changes where a × b + c × d is how the normal does: by what of it is across, over its length. */
+  const slope = (a: number, b: number, c: number, d: number, size: number, into: Float64Array, to: number) => {
+    for (let i = 0; i < 3; i++) {
+      const [j, k] = [(i + 1) % 3, (i + 2) % 3];
+      change[i] =
+        own[a + j]! * own[b + k]! - own[a + k]! * own[b + j]! + own[c + j]! * own[d + k]! - own[c + k]! * own[d + j]!;
+    }
+    const lengthening = change[0]! * n[0]! + change[1]! * n[1]! + change[2]! * n[2]!;
+    for (let i = 0; i < 3; i++) into[to + i]! += (by * (change[i]! - lengthening * n[i]!)) / size;
+  };
+  const [n, change] = [new Float64Array(3), new Float64Array(3)];
+  const moveOut = (into: Float64Array) => {
+    for (let i = 0; i < 3; i++) {
+      const [j, k] = [(i + 1) % 3, (i + 2) % 3];
+      n[i] = own[U + j]! * own[V + k]! - own[U + k]! * own[V + j]!;
+    }
+    const size = Math.sqrt(n[0]! * n[0]! + n[1]! * n[1]! + n[2]! * n[2]!);
+    for (let i = 0; i < 3; i++) {
+      n[i]! /= size;
+      into[i] = own[i]! + by * n[i]!;
+      into[U + i] = own[U + i]!;
+      into[V + i] = own[V + i]!;
+    }
+    slope(UU, V, U, UV, size, into, U);
+    slope(UV, V, U, VV, size, into, V);
+  };
+  const { line } = base;
   return {
     breaks: base.breaks,
     ...(base.alike ? { alike: base.alike } : {}),
     at: (u, v, into) => {
       base.at(u, v, own);
-      const [du, dv, duu, duv, dvv] = [vector(1), vector(2), vector(3), vector(4), vector(5)];
-      const normal = cross(du, dv);
-      const size = Math.hypot(...normal);
-      const n: Vec3 = [normal[0] / size, normal[1] / size, normal[2] / size];
-      const slope = (a: Vec3, b: Vec3) => {
-        const change: Vec3 = [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
-        const lengthening = dot(change, n);
-        return [0, 1, 2].map((i) => (change[i]! - lengthening * n[i]!) / size);
-      };
-      const [nu, nv] = [slope(cross(duu, dv), cross(du, duv)), slope(cross(duv, dv), cross(du, dvv))];
-      for (let i = 0; i < 3; i++) {
-        into[i] = own[i]! + by * n[i]!;
-        into[3 + i] = du[i]! + by * nu[i]!;
-        into[6 + i] = dv[i]! + by * nv[i]!;
-      }
-      into.fill(Number.NaN, 9);
+      moveOut(into);
+      into.fill(Number.NaN, UU);
     },
+    ...(line && {
+      line: (u: number, orders: 1 | 2 = 1) => {
+        const of = line(u, 2);
+        return (v: number, into: Float64Array) => {
+          of(v, own);
+          moveOut(into);
+          if (orders === 2) into.fill(Number.NaN, UU);
+        };
+      },
+    }),
   };
 }
+
+/** Where each derivative of a patch begins among its numbers. */
+const [U, V, UU, UV, VV] = [3, 6, 9, 12, 15] as const;
 
 /** A patch where it was moved to; null where the movement mirrors. */
 function moved(patch: Patch, m: readonly number[]): Patch | null {
@@ -344,11 +374,11 @@ function moved(patch: Patch, m: readonly number[]): Patch | null {
       move(PATCH_NUMBERS, into);
     },
     ...(line && {
-      line: (u: number) => {
-        const of = line(u);
+      line: (u: number, orders: 1 | 2 = 1) => {
+        const of = line(u, orders);
         return (v: number, into: Float64Array) => {
           of(v, own);
-          move(9, into);
+          move(orders === 1 ? UU : PATCH_NUMBERS, into);
         };
       },
     }),

@@ -87,8 +87,8 @@ function seenFrom(patch: Patch, [x, y, z]: Vec3): Patch {
       seen(into);
     },
     ...(line && {
-      line: (u: number) => {
-        const of = line(u);
+      line: (u: number, orders?: 1 | 2) => {
+        const of = line(u, orders);
         return (v: number, into: Float64Array) => {
           of(v, into);
           seen(into);
@@ -113,8 +113,8 @@ function budgeted(patch: Patch): Patch {
       else into.fill(Number.NaN);
     },
     ...(line && {
-      line: (u: number) => {
-        const of = line(u);
+      line: (u: number, orders?: 1 | 2) => {
+        const of = line(u, orders);
         return (v: number, into: Float64Array) => {
           if (left-- > 0) of(v, into);
           else into.fill(Number.NaN);
