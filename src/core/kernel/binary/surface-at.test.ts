@@ -102,7 +102,7 @@ describe.each(Object.entries(surfaces))("a spline surface, %s", (_, surface) => 
 
   test("offset it lies off along its normal, and its derivatives are what its places change by", () => {
     const by = 0.25;
-    const moved = patchOfAny({ kind: "offset", of: record, by })!;
+    const moved = patchOfAny({ kind: "offset", digest: "", of: record, by })!;
     const h = 1e-5;
     for (const [u, v] of places) {
       const [on, off] = [numbersAt(patch, u, v), numbersAt(moved, u, v)];

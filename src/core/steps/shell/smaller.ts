@@ -13,6 +13,7 @@ import {
   subshapePlanes,
   type Vec3,
 } from "../../kernel";
+import { tellStage } from "../../stage";
 import { formatLength } from "../../units";
 import type { StepContext } from "../evaluation";
 
@@ -36,9 +37,10 @@ export function smallerRoom(body: Body, open: readonly number[], thickness: numb
   };
   try {
     // What is scaled about a point keeps its directions: the walls get thicker as it gets smaller, nearly evenly. So the line
-    // through the last two finds it in a few steps, always from the side where the walls are thick enough.
-    let [low, atLow] = [LEAST, thin(LEAST)];
-    if (atLow < thickness)
+    // through the last two finds it in a few steps, and one that is on the same side again counts for half on the other (the Illinois
+    // rule: else one end stays where it is, and it takes a dozen).
+    let [low, gapAtLow] = [LEAST, thin(LEAST)];
+    if (gapAtLow < thickness)
       fail(
         "shell-tight",
         `${context.nameOf(body.id)} is too thin for walls of ${formatLength(thickness)}. Make them thinner.`,
@@ -48,14 +50,23 @@ export function smallerRoom(body: Body, open: readonly number[], thickness: numb
           bodies: [body.id],
         },
       );
-    let [high, atHigh] = [1, 0];
-    for (let round = 0; round < ROUNDS && atLow - thickness > NEARLY * thickness; round++) {
-      // A hair to the safe side, so that what is found has walls that are thick enough.
-      const aim = thickness * (1 + NEARLY / 2);
-      const factor = low + ((high - low) * (atLow - aim)) / (atLow - atHigh);
+    // A hair to the safe side, so that what is found has walls that are thick enough.
+    const aim = thickness * (1 + NEARLY / 2);
+    let [high, overLow, overHigh] = [1, gapAtLow - aim, -aim];
+    let before: "low" | "high" | null = null;
+    for (let round = 0; round < ROUNDS && gapAtLow - thickness > NEARLY * thickness; round++) {
+      tellStage(`looking for the largest room (${round + 1})`);
+      const factor = low + ((high - low) * overLow) / (overLow - overHigh);
       const gap = thin(factor);
-      if (gap >= thickness) [low, atLow] = [factor, gap];
-      else [high, atHigh] = [factor, gap];
+      const side = gap >= thickness ? "low" : "high";
+      if (side === "low") {
+        [low, gapAtLow, overLow] = [factor, gap, gap - aim];
+        if (side === before) overHigh /= 2;
+      } else {
+        [high, overHigh] = [factor, gap - aim];
+        if (side === before) overLow /= 2;
+      }
+      before = side;
     }
     context.warn({
       code: "walls-uneven",
