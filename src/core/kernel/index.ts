@@ -14,6 +14,7 @@ export { partFace } from "./divide/part-face";
 export { fuseWithinReach } from "./divide/within-reach";
 export { edgeLengthAt } from "./facts/arc-length";
 export { type Inwards, inwardsFrom } from "./facts/at-edge";
+export { isBallWedge } from "./facts/ball-wedge";
 export { boxOf, looseBoxOf } from "./facts/box";
 export * from "./facts/counts";
 export { curvingOf } from "./facts/curving";

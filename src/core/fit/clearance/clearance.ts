@@ -1,8 +1,8 @@
 import type { Body } from "../../items";
 import {
   distanceToPoint,
+  facesAtEdges,
   facesOf,
-  freeFacesOf,
   freeShape,
   meetingsOf,
   offsetSolid,
@@ -10,10 +10,10 @@ import {
   type Shape,
   triangulate,
   type Vec3,
+  type Worked,
 } from "../../kernel";
-import { faceNamesOf } from "../../naming";
 import { SAME_PLACE } from "../../tolerance";
-import { type Offset, type OffsetFault, offsetFaces } from "../offset-faces";
+import { type OffsetFault, offsetFaces } from "../offset-faces";
 
 /** How the faces of a grown or shrunk body meet: as they are, run on; or round, as far from the body there as anywhere. */
 export type Corners = "sharp" | "round";
@@ -38,12 +38,13 @@ export type ClearanceFault = OffsetFault | { why: "round" | "uneven"; places: nu
  * rolls along there inside has its middle on the old edge. With sharp ones it is so far off or further.
  */
 export function clearanceCopy(body: Body, by: number, corners: Corners): Clearance | ClearanceFault {
-  const moved =
-    asAWhole(body, by) ??
-    offsetFaces(
-      body,
-      body.faces.map((_, place) => ({ place, by })),
-    );
+  const whole = corners === "round" ? roundedAtOnce(body, by) : null;
+  if (whole && whole.bad === null) return whole.made;
+  if (whole) freeShape(whole.made.shape);
+  const moved = offsetFaces(
+    body,
+    body.faces.map((_, place) => ({ place, by })),
+  );
   if ("why" in moved) return moved;
   const made = corners === "round" ? rounded(body, moved, by) : { shape: moved.shape, from: moved.faces };
   if ("why" in made) return made;
@@ -53,19 +54,15 @@ export function clearanceCopy(body: Body, by: number, corners: Corners): Clearan
   return { why: "uneven", places: placeOf(body, made.from[bad]!) };
 }
 
-/** A body with free faces as the library moves them all at once; null for others, and where it cannot. */
-function asAWhole({ shape, faces }: Body, by: number): Offset | null {
-  if (freeFacesOf(shape).length === 0) return null;
-  const made = offsetSolid(shape, by);
-  if (!made) return null;
-  return {
-    shape: made.shape,
-    faces: faceNamesOf(
-      made.shape,
-      made.from.map((place) => faces[place]!),
-    ),
-    gone: [],
-  };
+/** As the library grows or shrinks a body whose moved faces roundings join; null where it cannot, or a face of it is gone. */
+function roundedAtOnce(body: Body, by: number): { made: Clearance; bad: number | null } | null {
+  const { shape, faces } = body;
+  const worked = offsetSolid(shape, by, "round");
+  if (!worked) return null;
+  const { bad, within } = offBy(body, worked.shape, by, "round");
+  const sides = facesAtEdges(shape).map((both) => both.map((place) => faces[place]!));
+  const made = { shape: worked.shape, from: namesFrom(worked, faces, sides), gone: [], within };
+  return { made, bad };
 }
 
 function rounded(
@@ -85,13 +82,21 @@ function rounded(
     const blamed = (at.length > 0 ? at : meetings.slice(0, 1)).flatMap(({ faces: sides }) => sides);
     return { why: "round", places: [...new Set(blamed.flatMap((place) => placeOf(body, faces[place]!)))] };
   }
-  const sides = new Map(meetings.map(({ edge, faces: [one, other] }) => [edge, [faces[one]!, faces[other]!]] as const));
-  const from = worked.origins.map(({ from, place }) => {
-    if (from === "face") return faces[place]!;
-    return from === "edge" ? (sides.get(place) ?? []).toSorted().join("|") || "round" : "corner";
-  });
-  return { shape: worked.shape, from };
+  const sides: string[][] = [];
+  for (const { edge, faces: both } of meetings) sides[edge] = both.map((place) => faces[place]!);
+  return { shape: worked.shape, from: namesFrom(worked, faces, sides) };
 }
+
+/** What each face of a copy came from. @param sides of each edge, by place, the faces that meet there. */
+const namesFrom = (
+  { origins }: Worked,
+  faces: readonly string[],
+  sides: readonly (readonly string[] | undefined)[],
+): string[] =>
+  origins.map(({ from, place }) => {
+    if (from === "face") return faces[place]!;
+    return from === "edge" ? sides[place]?.toSorted().join("|") || "round" : "corner";
+  });
 
 const placeOf = (body: Body, name: string): number[] => {
   const place = body.faces.findIndex((face) => name === face || name.startsWith(`${face}~`));

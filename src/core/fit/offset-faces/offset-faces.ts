@@ -26,6 +26,7 @@ import { SAME_PLACE } from "../../tolerance";
 import { movedBar } from "./bar";
 import { MOVED, piecesBetween, STILL, WALLS } from "./between";
 import type { MovedFace, OffsetFault } from "./moved";
+import { movedWhole } from "./whole";
 
 /** The body with faces moved: every face goes by the name that it had. */
 export interface Offset extends Pick<Body, "shape" | "faces"> {
@@ -45,8 +46,8 @@ const ROOM = 1;
  * can be moved exactly: flat, cylindrical, conical, spherical and ring-shaped ones.
  */
 export function offsetFaces(body: Body, moved: readonly MovedFace[]): Offset | OffsetFault {
-  const bar = movedBar(body, moved);
-  if (bar) return { ...bar, gone: [] };
+  const atOnce = movedBar(body, moved) ?? movedWhole(body, moved);
+  if (atOnce) return { ...atOnce, gone: [] };
   const names = body.faces;
   let now: Body = body;
   const done = (fault: OffsetFault): OffsetFault => {

@@ -8,6 +8,9 @@ export interface Adjacency {
   neighbours: number[][];
 }
 
+/** The faces that each edge bounds, all by place. */
+export const facesAtEdges = (shape: Shape): number[][] => incidenceOf(shape).edges.map(({ faces }) => [...faces]);
+
 /** Which faces of a shape meet along an edge. Edges shrunk to a point (a sphere's pole) are left out. */
 export function adjacency(shape: Shape): Adjacency {
   const { faces, edges } = incidenceOf(shape);

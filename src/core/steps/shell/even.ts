@@ -7,8 +7,8 @@ import {
   freeShape,
   type Hollowed,
   hollowOut,
+  isBallWedge,
   leastRadius,
-  surfacesOf,
   type Vec3,
 } from "../../kernel";
 import { faceNamesOf } from "../../naming";
@@ -27,7 +27,7 @@ export function evenWalls(
   context: StepContext,
 ): Pick<Body, "shape" | "faces"> {
   const { step } = context;
-  const wedge = !outward && isBallWedge(body, open);
+  const wedge = !outward && isBallWedge(body.shape, open);
   // The library has no way past a radius.
   const byFaces = wedge || (!outward && usesUp(body, open, thickness));
   const first = byFaces ? wallsByFaces(body, open, thickness, context) : null;
@@ -47,18 +47,6 @@ export function evenWalls(
   });
   return { shape: done.shape, faces: faceNamesOf(done.shape, bases) };
 }
-
-/**
- * Whether a body is a part of a ball between flat walls. Where such walls meet at the ball's pole the library's own offset takes
- * most of a minute, and says nothing or leaves a part of the body full.
- */
-function isBallWedge({ shape }: Body, open: readonly number[]): boolean {
-  const faces = surfacesOf(shape);
-  const flats = faces.filter(({ kind }, place) => kind === "plane" && !open.includes(place)).length;
-  return faces.length <= FEW_FACES && flats + open.length >= 2 && faces.some(({ kind }) => kind === "sphere");
-}
-
-const FEW_FACES = 8;
 
 /** With more faces than these a trial takes seconds: fewer are made. */
 const MANY_FACES = 24;
@@ -105,7 +93,7 @@ function refuse(
     if (foldedFaces(body, open, trial, outward).length > 0) return false;
     const beyond = !outward && usesUp(body, open, trial);
     if (beyond && !isQuick(body, open, trial)) return false;
-    const byFaces = !outward && (beyond || isBallWedge(body, open));
+    const byFaces = !outward && (beyond || isBallWedge(body.shape, open));
     const done = byFaces ? wallsByFaces(body, open, trial, quiet) : hollowOut(body.shape, open, trial, outward, false);
     if (!done || "tight" in done) return false;
     freeShape(done.shape);
