@@ -77,7 +77,10 @@ export function withWallsMoved(region: Body, moved: readonly MovedWall[], contex
   for (const { wall, by } of moved) {
     const places = now.faces.flatMap((name, place) => (baseName(name) === baseName(wall) ? [place] : []));
     for (const name of places.map((place) => now.faces[place]!)) {
-      const knife = movedKnife(now, now.faces.indexOf(name), by, context);
+      const place = now.faces.indexOf(name);
+      // With another part of the wall it may be gone already.
+      if (place < 0) continue;
+      const knife = movedKnife(now, place, by, context);
       const next = pieceOf(now, [knife.knife], ({ faces }) => !faces.includes(name));
       knife.free();
       freeShape(now.shape);
