@@ -6,6 +6,7 @@ export * from "./change/draft";
 export * from "./change/edge-work";
 export { extendSheet } from "./change/extend-sheet";
 export * from "./change/hollow";
+export { moveFaces } from "./change/moved/move-faces";
 export { offsetSolid } from "./change/offset-solid";
 export { fuse } from "./divide/fuse";
 export type { Cell, FaceUse, Fusion } from "./divide/general-fuse";

@@ -1,5 +1,20 @@
 import type { Body } from "../../items";
-import { add, adjacency, aheadOf, meetingsOf, type Shape, scale, triangulate, type Vec3 } from "../../kernel";
+import {
+  add,
+  adjacency,
+  aheadOf,
+  distanceToPoint,
+  dot,
+  facesOf,
+  length,
+  meetingsOf,
+  type Shape,
+  scale,
+  sub,
+  triangulate,
+  unit,
+  type Vec3,
+} from "../../kernel";
 import { baseName } from "../../naming";
 import type { Division, Knife, Piece } from "../../seam";
 import { SAME_PLACE } from "../../tolerance";
@@ -66,15 +81,17 @@ export function piecesBetween(
   }
   const amount = new Map(moved.map(({ place, by }) => [place, by] as const));
   const where = new Map<number, Vec3[]>();
-  /** Whether a face passes, on its way, where a face of the arrangement lies, or a part of it. */
+  /** Whether a face passes, on its way, where a face of the arrangement lies, or a part of it that nothing bounds. */
   const passes = (place: number, piece: Piece, face: number): boolean => {
     const places = where.get(face) ?? placesOn(piece.fusion.faceHandle(face));
     where.set(face, places);
-    return places.some((at) => {
+    const bounding = (namesAt.get(face) ?? []).flatMap((name) => bounds.get(place)!.get(name) ?? []);
+    // A free surface has no numbers to be asked: nothing on it is ruled out, and what bounds it does so everywhere.
+    const onWay = places.filter((at) => {
       const ahead = aheadOf(body.shape, place, at);
-      // A free surface has no numbers to be asked: it is not ruled out.
       return ahead === null || (ahead * way > -SAME_PLACE && ahead * way < Math.abs(amount.get(place)!) + SAME_PLACE);
     });
+    return onWay.length > 0 && bounding.every((other) => !onWay.some((at) => boundsAt(body, place, other, at)));
   };
   while (queue.length > 0) {
     const piece = queue.pop()!;
@@ -88,7 +105,7 @@ export function piecesBetween(
           (place) =>
             liesBy(next, place) && passes(place, piece, face) && left.every((other) => corners.get(place)!.has(other)),
         );
-        if (by.length === 0 || by.some((place) => names.some((name) => bounds.get(place)!.has(name)))) continue;
+        if (by.length === 0) continue;
         const fault = note(next, by);
         if (fault) return fault;
       }
@@ -112,22 +129,66 @@ function cornersWith(place: number, { shape }: Body, moved: readonly MovedFace[]
 
 /**
  * The surfaces that bound what a moved face passes, by what they are called: its own, those of faces that it meets and that stay, and
- * those of moved ones that it meets, but for `corners`. All others divide it for no reason of its own.
+ * those of moved ones that it meets, but for `corners`; each with the face that it is of. All others divide it for no reason of its own.
  */
 function boundsOf(
   place: number,
   { shape, faces }: Body,
   moved: readonly MovedFace[],
   corners: ReadonlySet<number>,
-): Set<string> {
+): Map<string, number> {
   const others = new Set(moved.map((face) => face.place));
-  const bounds = new Set([`${MOVED}-${place}`]);
+  const bounds = new Map([[`${MOVED}-${place}`, place]]);
   for (const other of adjacency(shape).neighbours[place]!) {
-    if (!others.has(other)) for (const name of [`${STILL}-${other}`, faces[other]!]) bounds.add(baseName(name));
-    else if (!corners.has(other)) bounds.add(`${MOVED}-${other}`);
+    if (!others.has(other)) for (const name of [`${STILL}-${other}`, faces[other]!]) bounds.set(baseName(name), other);
+    else if (!corners.has(other)) bounds.set(`${MOVED}-${other}`, other);
   }
   return bounds;
 }
+
+/**
+ * Whether another face that runs on bounds, at a place of it, what a moved face passes: followed back to where the moved face was, it comes to the
+ * edge of the two, or past the moved face. Where it crosses that amid itself it is a stray part, that divides for no reason.
+ */
+function boundsAt({ shape }: Body, place: number, other: number, at: Vec3): boolean {
+  const crossing = place === other ? null : onBoth(shape, place, other, at);
+  const faces = facesOf(shape);
+  if (!crossing || (distanceToPoint(faces[place]!, crossing)?.gap ?? 1) > NEAR) return true;
+  return (distanceToPoint(faces[other]!, crossing)?.gap ?? 0) < NEAR;
+}
+
+/** The place on the surfaces of two faces that is next to another; null where it is not found. */
+function onBoth(shape: Shape, one: number, other: number, near: Vec3): Vec3 | null {
+  let at = near;
+  for (let round = 0; round < ROUNDS; round++) {
+    const [a, b] = [slopeOf(shape, one, at), slopeOf(shape, other, at)];
+    if (!a || !b) return null;
+    if (Math.abs(a.ahead) < NEAR / 10 && Math.abs(b.ahead) < NEAR / 10) return at;
+    const across = sub(b.way, scale(a.way, dot(a.way, b.way)));
+    const size = length(across);
+    if (size < LEANING) return null;
+    at = sub(at, scale(a.way, a.ahead));
+    at = sub(at, scale(across, (b.ahead - a.ahead * dot(a.way, b.way)) / size ** 2));
+  }
+  return null;
+}
+
+/** How far a place lies before a face's surface, and the way in which that grows; null where it has no closed form. */
+function slopeOf(shape: Shape, place: number, at: Vec3): { ahead: number; way: Vec3 } | null {
+  const ahead = aheadOf(shape, place, at);
+  if (ahead === null) return null;
+  const by = (i: number, step: number) =>
+    aheadOf(shape, place, at.map((value, k) => (k === i ? value + step : value)) as unknown as Vec3)!;
+  return { ahead, way: unit([0, 1, 2].map((i) => by(i, STEP) - by(i, -STEP)) as unknown as Vec3) };
+}
+
+/** mm: places that are nearer are one. */
+const NEAR = 1e-6;
+const ROUNDS = 30;
+/** mm, to see in which way it grows. */
+const STEP = 1e-4;
+/** Sine of an angle: surfaces that lean less against each other are not followed. */
+const LEANING = 1e-4;
 
 /** The middles of a face's triangles. */
 function placesOn(face: Shape): Vec3[] {

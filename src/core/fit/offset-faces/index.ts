@@ -1,2 +1,3 @@
 export type { MovedFace, OffsetFault } from "./moved";
-export { type Offset, offsetFaces, originOf } from "./offset-faces";
+export { type Offset, offsetFaces } from "./offset-faces";
+export { originOf } from "./origin";

@@ -25,7 +25,10 @@ import { divideEach, joinPieces, type Knife, type Piece } from "../../seam";
 import { SAME_PLACE } from "../../tolerance";
 import { movedBar } from "./bar";
 import { MOVED, piecesBetween, STILL, WALLS } from "./between";
+import { notHeld } from "./held";
+import { movedInPlace } from "./in-place";
 import type { MovedFace, OffsetFault } from "./moved";
+import { originOf } from "./origin";
 import { movedWhole } from "./whole";
 
 /** The body with faces moved: every face goes by the name that it had. */
@@ -46,8 +49,12 @@ const ROOM = 1;
  * can be moved exactly: flat, cylindrical, conical, spherical and ring-shaped ones.
  */
 export function offsetFaces(body: Body, moved: readonly MovedFace[]): Offset | OffsetFault {
-  const atOnce = movedBar(body, moved) ?? movedWhole(body, moved);
-  if (atOnce) return { ...atOnce, gone: [] };
+  const atOnce = movedBar(body, moved) ?? movedInPlace(body, moved) ?? movedWhole(body, moved);
+  return atOnce ? { ...atOnce, gone: [] } : offsetByDividing(body, moved);
+}
+
+/** The same, whatever meets what before and after: as the first paragraph says, by dividing. */
+export function offsetByDividing(body: Body, moved: readonly MovedFace[]): Offset | OffsetFault {
   const names = body.faces;
   let now: Body = body;
   const done = (fault: OffsetFault): OffsetFault => {
@@ -83,14 +90,6 @@ function isPartOf({ shape }: Body, before: Body, place: number, by: number): boo
   const at = pointOnFace(face);
   const there = add(at, scale(normalNear(face, at), by));
   return facesOf(shape).some((other) => (distanceToPoint(other, there)?.gap ?? 1) < SAME_PLACE);
-}
-
-/** Which face a name is of, by place, when it may have been divided: −1 for none. */
-export function originOf(name: string, names: readonly string[]): number {
-  const exact = names.indexOf(name);
-  if (exact >= 0) return exact;
-  const parts = names.flatMap((other, place) => (name.startsWith(`${other}~`) ? [{ place, other }] : []));
-  return parts.sort((one, two) => two.other.length - one.other.length)[0]?.place ?? -1;
 }
 
 /** How far faces run on: beside themselves, so that they cross no more than they have to, or through all the room, where that is too short. */
@@ -173,14 +172,39 @@ function arranged(
       return kind === MOVED || kind === STILL ? body.faces[Number(place)]! : name;
     };
     const { shape } = joined!;
-    const faces = faceNamesOf(shape, joined!.faces.map(nameOf));
-    const stray = strayed(body, { shape, faces }, moved);
+    const names = ownNames(body, moved, shape, joined!.faces.map(nameOf));
+    const faces = faceNamesOf(shape, names);
+    const changed = new Set([...moved.map(({ place }) => place), ...neighboursOf(body, moved)]);
+    const stray = strayed(body, { shape, faces }, moved, changed) ?? notHeld(body, { shape, faces }, moved, changed);
     if (stray === null) return { shape, faces };
     freeShape(shape);
     return { why: "undivided", places: [stray] };
   } finally {
     division.free();
   }
+}
+
+/**
+ * The names of faces where several of the body lie in one surface and move as one: what divides is called by one of them, and each face of what is made goes by the
+ * name of the one that it is nearest to.
+ */
+function ownNames(body: Body, moved: readonly MovedFace[], shape: Shape, names: readonly string[]): string[] {
+  const amount = new Map(moved.map(({ place, by }) => [place, by]));
+  const surfaces = surfacesOf(body.shape);
+  return names.map((name, at) => {
+    const place = originOf(name, body.faces);
+    const signature = surfaces[place]?.signature ?? null;
+    if (signature === null || !amount.has(place)) return name;
+    const alike = moved.filter(
+      (face) => face.by === amount.get(place) && surfaces[face.place]!.signature === signature,
+    );
+    if (alike.length < 2) return name;
+    const on = pointOnFace(facesOf(shape)[at]!);
+    const gaps = alike.map(
+      (face) => distanceToPoint(facesOf(body.shape)[face.place]!, on)?.gap ?? Number.POSITIVE_INFINITY,
+    );
+    return body.faces[alike[gaps.indexOf(Math.min(...gaps))]!.place]!;
+  });
 }
 
 /** How far a face may get from where it was, as a part of what is moved: two that both move meet so far off where they are ten degrees apart. */
@@ -190,9 +214,13 @@ const FURTHEST = 12;
  * A face, by place, that reaches further from where it was than it can by what was moved; null where none does. What runs on is endless,
  * and has been taken for its face where it only comes by.
  */
-function strayed(body: Body, made: Pick<Body, "shape" | "faces">, moved: readonly MovedFace[]): number | null {
+function strayed(
+  body: Body,
+  made: Pick<Body, "shape" | "faces">,
+  moved: readonly MovedFace[],
+  changed: ReadonlySet<number>,
+): number | null {
   const reach = FURTHEST * Math.max(...moved.map(({ by }) => Math.abs(by))) + SAME_PLACE;
-  const changed = new Set([...moved.map(({ place }) => place), ...neighboursOf(body, moved)]);
   const surfaces = surfacesOf(body.shape);
   const { positions, indices, faceRanges } = triangulate(made.shape, facesOf(made.shape), COARSE);
   for (const [at, name] of made.faces.entries()) {

@@ -21,7 +21,7 @@ import { type Division, divideAll } from "../../seam";
 import { bossedBody } from "../../testing/trust/bossed-body";
 import { meetingPairs } from "../../testing/trust/meeting-pairs";
 import { Random } from "../../testing/trust/random";
-import { originOf } from "../offset-faces/offset-faces";
+import { originOf } from "../offset-faces/origin";
 import { replaceFace } from "./replace-face";
 
 beforeAll(loadNodeKernel);

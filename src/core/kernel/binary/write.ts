@@ -32,7 +32,7 @@ export function writeSpline2({ degree, poles, knots, periodic, weights }: Spline
 }
 
 /** The kinds that the library writes before a curve, and before a surface. */
-const CURVES = { line: 1, circle: 2 } as const;
+const CURVES = { line: 1, circle: 2, ellipse: 3 } as const;
 const SURFACES = { plane: 1, cylinder: 2, cone: 3, sphere: 4, torus: 5 } as const;
 
 /** Numbers as the library writes them, behind a kind where there is one. */
@@ -63,15 +63,25 @@ export interface CircleCurve {
   radius: number;
 }
 
-/** A line or a circle as the library writes it, its kind with it. */
-export function writeCurve(curve: LineCurve | CircleCurve): Uint8Array {
+/** An ellipse: as wide as `major` along `x`, and as `minor` along `y`. */
+export interface EllipseCurve extends Omit<CircleCurve, "kind" | "radius"> {
+  kind: "ellipse";
+  major: number;
+  minor: number;
+}
+
+export type WrittenCurve = LineCurve | CircleCurve | EllipseCurve;
+
+/** A curve as the library writes it, its kind with it. */
+export function writeCurve(curve: WrittenCurve): Uint8Array {
   const { kind, at } = curve;
   if (kind === "line") return writeNumbers([...at, ...curve.way], CURVES.line);
-  const { x, y, radius } = curve;
-  // In space a circle's axis stands before its two directions.
+  const { x, y } = curve;
+  const sizes = kind === "circle" ? [curve.radius] : [curve.major, curve.minor];
+  // In space the axis stands before its two directions.
   const axis =
     at.length === 3 ? [0, 1, 2].map((i) => x[(i + 1) % 3]! * y[(i + 2) % 3]! - x[(i + 2) % 3]! * y[(i + 1) % 3]!) : [];
-  return writeNumbers([...at, ...axis, ...x, ...y, radius], CURVES.circle);
+  return writeNumbers([...at, ...axis, ...x, ...y, ...sizes], CURVES[kind]);
 }
 
 /** An elementary surface as the library writes it, its kind with it. */
