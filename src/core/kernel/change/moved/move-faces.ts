@@ -8,6 +8,8 @@ import { isValid, openEdges } from "../../facts/measure";
 import { meetsItself } from "../../facts/self-contact";
 import { recordOf, shapeOfRecord } from "../../library/incidence";
 import { freeShape, type Shape } from "../../library/topology";
+import { triangulate } from "../../mesh/tessellate";
+import { trianglesCross } from "../../space/triangle-crossing";
 import { cross, distance, length, type Vec3 } from "../../space/vectors";
 import { movedCorner } from "./corners";
 import { type Drawn, movedCurve } from "./curve";
@@ -36,12 +38,16 @@ export function moveFaces(solid: Shape, amounts: readonly number[]): Shape | nul
     if (openEdges(made).length > 0 || !isValid(made)) return false;
     const [volume, before] = [volumeOf(made), volumeOf(solid)];
     if (!(volume > 0) || (least >= 0 && volume < before) || (most <= 0 && volume > before)) return false;
-    return !meetsItself(made);
+    // Faces that share a corner are passed over by the one; triangles show where they cross elsewhere.
+    return !meetsItself(made) && !trianglesCross(triangulate(made, [], FINENESS));
   };
   if (isSound()) return made;
   freeShape(made);
   return null;
 }
+
+/** mm, and radians between neighbours: how fine the triangles are. */
+const FINENESS = { linear: 0.1, angular: 0.3 };
 
 type Range = Pick<Drawn, "from" | "to">;
 
