@@ -34,7 +34,7 @@ const OFF = 1e-5;
  * A body hollowed wall by wall: what is left of it when each of its closed faces is moved inwards, along its own surface, is the
  * room that is taken out. It serves bodies that the library's own offset gives up on: parts of balls whose poles lie on an edge,
  * parts of turned bodies that reach their axis; bodies with roundings that are smaller than the wall, which have no other side: behind them the
- * other walls meet. Every other wall has to have its other side, which lies a wall away from the skin.
+ * other walls meet; so it is with chamfers. Every other wall has to have its other side, and none lies nearer to the skin than a wall.
  * @returns null where it cannot be had so.
  */
 export function wallsByFaces(
@@ -143,6 +143,9 @@ function isOpened(room: Body, { shape }: Body, place: number): boolean {
   return false;
 }
 
+/** What a chamfer lies on. */
+const CHAMFERS: ReadonlySet<string> = new Set(["plane", "cone"]);
+
 /** How many places of a wall are looked at. */
 const PLACES = 60;
 
@@ -153,7 +156,10 @@ const PLACES = 60;
 function isWallAway(room: Body, solid: Body, { open, closed, sided }: Sides, thickness: number): boolean {
   const there = new Set(room.faces.map(baseName));
   const isThere = (place: number) => there.has(baseName(solid.faces[place]!));
-  if (!sided.every(isThere)) return false;
+  // A chamfer may be used up as a rounding is: behind it the walls beside it meet, and there is as much before it as before them.
+  const surfaces = surfacesOf(solid.shape);
+  const missing = sided.filter((place) => !isThere(place));
+  if (!missing.every((place) => CHAMFERS.has(surfaces[place]!.kind))) return false;
   // A mouth that no room reaches would not be open.
   if (!open.every((place) => isThere(place) || isOpened(room, solid, place))) return false;
   const skin = sheetFromFaces(solid.shape, closed);
@@ -171,7 +177,8 @@ function isWallAway(room: Body, solid: Body, { open, closed, sided }: Sides, thi
         return !mouths || (distanceToPoint(mouths.shape, at)?.gap ?? 0) > gap + UNMADE;
       };
       const { positions } = triangulate(face, [], { linear: 0.5, angular: 0.3 });
-      const step = 3 * Math.max(1, Math.floor(positions.length / 3 / PLACES));
+      // What comes too near to a face without another side does so in a corner first: then none is passed over.
+      const step = missing.length > 0 ? 3 : 3 * Math.max(1, Math.floor(positions.length / 3 / PLACES));
       for (let p = 0; p < positions.length; p += step)
         if (near([positions[p]!, positions[p + 1]!, positions[p + 2]!])) return false;
       return true;

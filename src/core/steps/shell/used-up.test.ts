@@ -111,3 +111,37 @@ describe("walls that are thicker than roundings of the skin", () => {
     expect(built.step("h").error!.message).toMatch(/Up to 4\.99 mm fits|Up to 4\.9\d* mm fits/);
   });
 });
+
+// A chamfer of a right angle that is c wide on both faces lies (2 − √2)·w nearer than w to where walls of w meet: from w = c / (2 − √2) on it has no other side.
+describe("walls that use a chamfer up", () => {
+  test.each([3.5, 6])("a block with one edge cut off by 2 mm, walls of %f mm", (wall) => {
+    const block = { id: "b", type: "box", size: [50, 40, 30] };
+    const edges = edgesOf([block], "b:solid", ({ length }) => length > 49).slice(0, 1);
+    const steps = [block, { id: "f", type: "chamfer", edges, distance: 2 }];
+    const [solid] = buildSteps(...steps).reports;
+    const room = (50 - 2 * wall) * (40 - 2 * wall) * (30 - 2 * wall);
+    expect(relative(hollowed(steps, "b:solid", wall), solid!.volume! - room)).toBeLessThan(1e-9);
+  });
+
+  test("a part of a ball whose rim is cut off: what is left within is a part of a smaller ball", () => {
+    const ball = [
+      { id: "e", type: "sphere", diameter: 50 },
+      { id: "w", type: "workplane", base: "xy", offset: 5 },
+      {
+        id: "s",
+        type: "seam",
+        preset: "trim",
+        stock: ["e:ball"],
+        cutters: ["w:plane"],
+        keepSide: { "w:plane": "back" },
+      },
+    ];
+    const body = buildSteps(...ball).bodies[0]!.id;
+    const edges = edgesOf(ball, body, ({ length }) => length > 100 && length < 155).slice(0, 1);
+    const steps = [...ball, { id: "f", type: "chamfer", edges, distance: 2 }];
+    const [solid] = buildSteps(...steps).reports;
+    const height = 19 - 1;
+    const room = (Math.PI * height ** 2 * (3 * 19 - height)) / 3;
+    expect(relative(hollowed(steps, body, 6), solid!.volume! - room)).toBeLessThan(1e-9);
+  });
+});
