@@ -1,6 +1,7 @@
 import type { Elementary } from "../../binary/surfaces";
 import type { CircleCurve, LineCurve, WrittenCurve } from "../../binary/write";
 import { cross, dot, length, sub, unit, type Vec3 } from "../../space/vectors";
+import { inPlane } from "../in-plane";
 import type { Drawn } from "./curve";
 
 /** Sine of an angle: ways that are nearer are one. */
@@ -93,13 +94,4 @@ const POLE = 1e-7;
 function nearTo(angle: number, other: number): number {
   const now = angle + 2 * Math.PI * Math.round((other - angle) / (2 * Math.PI));
   return Math.abs(now - other) < 1e-11 ? other : now;
-}
-
-/** A curve in a plane, in the plane's parameters. */
-export function inPlane<T extends WrittenCurve>(plane: Elementary, curve: T): T {
-  const flat = (v: readonly number[]) => [dot(v as unknown as Vec3, plane.x), dot(v as unknown as Vec3, plane.y)];
-  const at = flat(sub(curve.at as unknown as Vec3, plane.at));
-  return curve.kind === "line"
-    ? { ...curve, at, way: flat(curve.way) }
-    : { ...curve, at, x: flat(curve.x), y: flat(curve.y) };
 }

@@ -13,6 +13,7 @@ import { isValid } from "../../facts/measure";
 import { incidenceOf, recordOf, shapeOfRecord } from "../../library/incidence";
 import { freeShape, type Shape } from "../../library/topology";
 import { cross, distance, dot, sub, turned, type Vec3 } from "../../space/vectors";
+import { inPlane } from "../in-plane";
 import { angleFrom, isDrawnFreely, type Ring, ringOf, type Wanted } from "./find";
 import { inSpace, outwardsAt } from "./meridian";
 import { CONFUSION, type Round, roundOf, SAME_ANGLE } from "./round";
@@ -115,16 +116,8 @@ function changesOf(
 /** The image of a round edge on an elementary neighbour. @param old where its image begins now: a turned surface has one at every turn. */
 function imageOn(surface: Elementary, run: Round, old: readonly number[] | undefined): LineCurve | CircleCurve | null {
   const { circle, at, ring, way } = run;
-  const [x, y] = [circle.x, circle.y] as unknown as [Vec3, Vec3];
-  const flat = (v: Vec3) => [dot(v, surface.x), dot(v, surface.y)];
-  if (surface.kind === "plane")
-    return {
-      kind: "circle",
-      at: flat(sub(circle.at as unknown as Vec3, surface.at)),
-      x: flat(x),
-      y: flat(y),
-      radius: circle.radius,
-    };
+  const x = circle.x as unknown as Vec3;
+  if (surface.kind === "plane") return inPlane(surface, circle);
   if (!old) return null;
   const corner = inSpace(ring.axis, x, at);
   const up = dot(sub(corner, surface.at), surface.axis);
@@ -232,13 +225,4 @@ type EdgeImage = NonNullable<ReturnType<Structure["faces"][number]["image"]>>;
 function endsOf({ curve, from, to }: EdgeImage) {
   const points = pointsOf(curve);
   return points && [points(from).at, points(to).at];
-}
-
-/** A curve in a plane, in the plane's parameters. */
-function inPlane(plane: Elementary, curve: LineCurve | CircleCurve): LineCurve | CircleCurve {
-  const flat = (v: readonly number[]) => [dot(v as unknown as Vec3, plane.x), dot(v as unknown as Vec3, plane.y)];
-  const at = flat(sub(curve.at as unknown as Vec3, plane.at));
-  return curve.kind === "line"
-    ? { kind: "line", at, way: flat(curve.way) }
-    : { kind: "circle", at, x: flat(curve.x), y: flat(curve.y), radius: curve.radius };
 }
