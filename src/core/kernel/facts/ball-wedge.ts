@@ -10,6 +10,8 @@ const FEW_FACES = 8;
  */
 export function isBallWedge(shape: Shape, open: readonly number[] = []): boolean {
   const faces = surfacesOf(shape);
-  const walls = faces.filter(({ kind }, place) => (kind === "plane" || kind === "cone") && !open.includes(place)).length;
+  const walls = faces.filter(
+    ({ kind }, place) => (kind === "plane" || kind === "cone") && !open.includes(place),
+  ).length;
   return faces.length <= FEW_FACES && walls + open.length >= 2 && faces.some(({ kind }) => kind === "sphere");
 }
