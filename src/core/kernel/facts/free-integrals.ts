@@ -1,7 +1,16 @@
-import { type EdgeUse, type FaceStructure, PATCH_NUMBERS, type Patch, patchOfAny, pointsOf } from "../binary";
+import {
+  type EdgeUse,
+  type FaceStructure,
+  PATCH_NUMBERS,
+  type Patch,
+  patchOfAny,
+  pointsOf,
+  type Structure,
+} from "../binary";
 import { breaksAlong } from "../binary/breaks-along";
 import { integrateTo } from "../space/quadrature";
 import { add, cross, dot, length, scale, sub, type Vec3 } from "../space/vectors";
+import { closings, endsAlong } from "./closings";
 import type { FaceIntegrals } from "./integrals";
 
 /** How far the integrals of a face may be off, relative to what they would be if nothing in them cancelled. */
@@ -28,7 +37,12 @@ interface Form {
  * @param rough whether eight points a span are taken as they are, which is good to tell places by.
  * @returns null where a curve or the surface is not to be had by its numbers, or the integrals will not settle in time.
  */
-export function freeIntegrals(face: FaceStructure, uses: readonly EdgeUse[], rough: boolean): FaceIntegrals | null {
+export function freeIntegrals(
+  structure: Structure,
+  face: FaceStructure,
+  uses: readonly EdgeUse[],
+  rough: boolean,
+): FaceIntegrals | null {
   const whole = face.surface && patchOfAny(face.surface);
   if (!whole) return null;
   const runs = uses.map((use) => runOf(face, use));
@@ -60,6 +74,16 @@ export function freeIntegrals(face: FaceStructure, uses: readonly EdgeUse[], rou
       if (!integrateTo(accuracy, ends[i - 1]!, ends[i]!, values, sizes, sums) || !settles) return null;
     }
     for (let i = 0; i < COUNT; i++) total[i]! += sign * way * sums[i]!;
+  }
+  const gaps = closings(structure, uses, (_, place) => {
+    const { point, from, to, way } = runs[place]!;
+    return endsAlong(point, from, to, way);
+  });
+  const own = new Float64Array(COUNT);
+  for (const { from, to } of gaps) {
+    if (Math.abs(to[by]! - from[by]!) <= STILL * widths[by]) continue;
+    if (!across((from[0]! + to[0]!) / 2, (from[1]! + to[1]!) / 2, own)) return null;
+    for (let i = 0; i < COUNT; i++) total[i]! += sign * (to[by]! - from[by]!) * own[i]!;
   }
   const [area, normal] = [total[0]!, vectorAt(total, 4)];
   return { area, moment: add(scale(about, area), vectorAt(total, 1)), normal, flux: total[7]! + dot(about, normal) };

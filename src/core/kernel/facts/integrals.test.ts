@@ -4,7 +4,7 @@ import { beforeAll, describe, expect, test } from "vitest";
 import { parseJob } from "../../job";
 import { build, buildSteps } from "../../testing/harness";
 import { sized, thirtySteps } from "../../testing/thirty-steps";
-import type { EdgeUse, FaceStructure } from "../binary";
+import type { EdgeUse, FaceStructure, Structure } from "../binary";
 import { roundEdges, type Worked } from "../change/edge-work";
 import { incidenceOf } from "../library/incidence";
 import { lib } from "../library/library";
@@ -185,7 +185,7 @@ test("elementary faces as on free ones: the same two ways, as made and mirrored"
       if (!face.surface || !("axis" in face.surface)) return;
       const uses = face.wires.flat().filter(({ bounds }) => bounds);
       // A plane's edges have images where the division needed them alone.
-      const free = freeIntegrals(face, uses, false);
+      const free = freeIntegrals(structure, face, uses, false);
       if (!free && face.surface.kind === "plane") return;
       const own = faceIntegrals(structure, place)!;
       const sign = face.forward ? 1 : -1;
@@ -232,7 +232,8 @@ test("a surface whose integrals settle nowhere is given up, and soon", () => {
     },
   } as unknown as FaceStructure;
   const uses = corners.map((_, edge): EdgeUse => ({ edge, bounds: true, way: 1 }));
-  expect(freeIntegrals(face, uses, false)).toBeNull();
+  const edges = corners.map((_, edge) => ({ vertices: [edge, (edge + 1) % 4] }));
+  expect(freeIntegrals({ edges } as unknown as Structure, face, uses, false)).toBeNull();
 });
 
 describe("how far parts of balls and rings reach, against the library", () => {

@@ -13,6 +13,7 @@ import type { CurvePoint } from "../binary/curve-at";
 import { spansOf } from "../binary/spline-data";
 import { integrate } from "../space/quadrature";
 import { cross, dot, length, scale, type Vec3 } from "../space/vectors";
+import { closings, endsAlong, imageEnds } from "./closings";
 import { freeIntegrals } from "./free-integrals";
 
 /** What integrating over a face gives, exact to rounding. */
@@ -54,9 +55,9 @@ function integralsOf(
 ): FaceIntegrals | null {
   const form =
     "axis" in surface &&
-    (surface.kind === "plane" ? flat(structure, surface, uses, rough) : curved(face, surface, uses, rough));
+    (surface.kind === "plane" ? flat(structure, surface, uses, rough) : curved(structure, face, surface, uses, rough));
   // A ring that overlaps itself, a cone past its tip, an edge that runs beside another: as on a free surface.
-  return form || freeIntegrals(face, uses, rough);
+  return form || freeIntegrals(structure, face, uses, rough);
 }
 
 const QUARTER = Math.PI / 2;
@@ -75,11 +76,12 @@ const sum = (at: Vec3, ...terms: (readonly [number, Vec3])[]): Vec3 => {
 
 /** ∮ x dy for the area; ∮ x²/2 dy and −∮ y²/2 dx for the moments: about a corner of the face, so that nothing cancels. */
 function flat(
-  { edges, vertices }: Structure,
+  structure: Structure,
   { x: ex, y: ey }: SurfaceFrame,
   uses: EdgeUse[],
   rough: boolean,
 ): FaceIntegrals | null {
+  const { edges, vertices } = structure;
   // A closed edge need not have a corner.
   const { vertices: ends, curve: begins } = edges[uses[0]!.edge]!;
   const about =
@@ -101,9 +103,26 @@ function flat(
     mx += way * part[1]!;
     my += way * part[2]!;
   }
+  const gaps = closings(structure, uses, ({ edge, way }) => {
+    const run = edges[edge]!.curve;
+    const point = run && pointsOf(run.curve);
+    return point && endsAlong(point, run.from, run.to, way);
+  });
+  for (const { from, to } of gaps) {
+    const part = alongLine(local(from), local(to));
+    area += part[0]!;
+    mx += part[1]!;
+    my += part[2]!;
+  }
   const normal = scale(cross(ex, ey), area);
   return { area, moment: sum([0, 0, 0], [area, about], [mx, ex], [my, ey]), normal, flux: dot(about, normal) };
 }
+
+const alongLine = ([x0, y0]: readonly [number, number], [x1, y1]: readonly [number, number]): number[] => [
+  ((x0 + x1) / 2) * (y1 - y0),
+  ((x0 * x0 + x0 * x1 + x1 * x1) / 6) * (y1 - y0),
+  (-(y0 * y0 + y0 * y1 + y1 * y1) / 6) * (x1 - x0),
+];
 
 type ToPlane = (of: readonly number[]) => [number, number];
 
@@ -118,12 +137,7 @@ function alongCurve(
 ): number[] | null {
   if (curve.kind === "line") {
     const [[x, y], [dx, dy]] = [local(curve.at), turn(curve.way)];
-    const [x0, y0, x1, y1] = [x + from * dx, y + from * dy, x + to * dx, y + to * dy];
-    return [
-      ((x0 + x1) / 2) * (y1 - y0),
-      ((x0 * x0 + x0 * x1 + x1 * x1) / 6) * (y1 - y0),
-      (-(y0 * y0 + y0 * y1 + y1 * y1) / 6) * (x1 - x0),
-    ];
+    return alongLine([x + from * dx, y + from * dy], [x + to * dx, y + to * dy]);
   }
   if (curve.kind === "spline")
     return overSpans(curve, from, to, rough, ({ at, slope }) => flatIntegrand(local(at), turn(slope), away));
@@ -326,6 +340,7 @@ function alongSpline(
 }
 
 function curved(
+  structure: Structure,
   face: FaceStructure,
   surface: SurfaceRecord & SurfaceFrame,
   uses: EdgeUse[],
@@ -355,6 +370,12 @@ function curved(
     });
     part.forEach((value, i) => {
       total[i]! -= use.way * du * value;
+    });
+  }
+  for (const { from, to } of closings(structure, uses, (use) => imageEnds(face, use))) {
+    const [du, dv] = [to[0]! - from[0]!, to[1]! - from[1]!];
+    integrate(0, 1, 1, (t) => valuesAt(over, from[0]! + t * du, from[1]! + t * dv)).forEach((value, i) => {
+      total[i]! -= du * value;
     });
   }
   const [area, outX, outY, up, normalX, normalY, normalUp, own] = total as [

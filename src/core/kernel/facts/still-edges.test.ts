@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import type { Curve, EdgeUse, FaceStructure } from "../binary";
+import type { Curve, EdgeUse, FaceStructure, Structure } from "../binary";
 import type { SplineData } from "../binary/spline-data";
 import { freeIntegrals } from "./free-integrals";
 
@@ -47,7 +47,13 @@ test("an edge that stands still but for the last digit takes no time, and no par
     image: ({ edge }: EdgeUse) => ({ curve: images[edge]!.curve, from: 0, to: 1 }),
   } as unknown as FaceStructure;
   // Half of 2πrh, and r times it; asked along every stretch of both edges it would be more places than a face is given.
-  const found = freeIntegrals(face, uses, false)!;
+  const edges = [
+    [0, 1],
+    [1, 2],
+    [3, 2],
+    [0, 3],
+  ].map((vertices) => ({ vertices }));
+  const found = freeIntegrals({ edges } as unknown as Structure, face, uses, false)!;
   expect(found.area / (Math.PI * 10 * 30)).toBeCloseTo(1, 10);
   expect(Math.abs(found.flux) / (Math.PI * 10 * 10 * 30)).toBeCloseTo(1, 10);
 });

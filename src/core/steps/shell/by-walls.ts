@@ -46,9 +46,10 @@ export function wallsByFaces(
   const { step } = context;
   const closed = solid.faces.flatMap((_, place) => (open.includes(place) ? [] : [place]));
   const sided = closed.filter((place) => !isUsedUpBy(solid.shape, place, thickness));
-  if (sided.length > MANY || sided.length === 0) return null;
+  const isFree = freeFacesOf(solid.shape).some((place) => sided.includes(place));
+  if (sided.length > (isFree ? MANY_FREE : MANY) || sided.length === 0) return null;
   // Beside roundings that are used up free walls are looked for in vain, for a minute and more.
-  if (sided.length < closed.length && freeFacesOf(solid.shape).some((place) => sided.includes(place))) return null;
+  if (isFree && sided.length < closed.length) return null;
   const moved = sided.map((place): MovedWall => ({ wall: solid.faces[place]!, by: thickness }));
   const used = closed.filter((place) => !sided.includes(place)).map((place) => solid.faces[place]!);
   const mouths = open.map((place) => solid.faces[place]!);
@@ -90,6 +91,8 @@ interface Sides {
 
 /** With more walls than these it takes long, and the library's own way is good at bodies that have many. */
 const MANY = 16;
+/** With more of which one is free each division takes seconds, and there are many of them: rounded crossings of pipes took minutes, in vain. */
+const MANY_FREE = 7;
 
 /** The body hollowed by a room that is found in one way; null where it is not found, or too near to the skin. */
 function hollowed(
