@@ -55,10 +55,9 @@ export function closings(
 }
 
 /** Where an edge begins and ends in the parameters of its face's surface; null where its image is not to be had by numbers. */
-export function imageEnds(face: FaceStructure, use: EdgeUse): Ends | null {
-  const image = face.image(use);
-  const point = image && pointsOf(image.curve);
-  return point && endsAlong(point, image.from, image.to, use.way);
+export function imageEnds(image: NonNullable<ReturnType<FaceStructure["image"]>>, way: 1 | -1): Ends | null {
+  const point = pointsOf(image.curve);
+  return point && endsAlong(point, image.from, image.to, way);
 }
 
 /** Where a run begins and ends, along a curve or against it. */

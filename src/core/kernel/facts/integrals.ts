@@ -349,8 +349,9 @@ function curved(
   const over = surface.kind === "plane" ? null : primitives(surface);
   if (!over) return null;
   const total = Array<number>(8).fill(0);
-  for (const use of uses) {
-    const image = face.image(use);
+  const images = uses.map((use) => face.image(use));
+  for (const [place, use] of uses.entries()) {
+    const image = images[place];
     if (image?.curve.kind === "spline") {
       if (!alongSpline(image, surface, over, use.way, total, rough)) return null;
       continue;
@@ -372,7 +373,7 @@ function curved(
       total[i]! -= use.way * du * value;
     });
   }
-  for (const { from, to } of closings(structure, uses, (use) => imageEnds(face, use))) {
+  for (const { from, to } of closings(structure, uses, ({ way }, place) => imageEnds(images[place]!, way))) {
     const [du, dv] = [to[0]! - from[0]!, to[1]! - from[1]!];
     integrate(0, 1, 1, (t) => valuesAt(over, from[0]! + t * du, from[1]! + t * dv)).forEach((value, i) => {
       total[i]! -= du * value;
