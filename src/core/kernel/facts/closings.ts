@@ -26,19 +26,22 @@ export function closings(
   uses: readonly EdgeUse[],
   endsOf: (use: EdgeUse, place: number) => Ends | null,
 ): Closing[] {
+  const runs = uses.map((use, place) => (edges[use.edge]!.vertices.length > 0 ? endsOf(use, place) : null));
+  // Nearly all close to the last digit.
+  if (isClosed(runs)) return [];
   const corners = new Map<number, { ends: (readonly number[])[]; begins: (readonly number[])[] }>();
   const at = (vertex: number) => {
     const known = corners.get(vertex) ?? { ends: [], begins: [] };
     corners.set(vertex, known);
     return known;
   };
-  for (const [place, use] of uses.entries()) {
-    const { vertices } = edges[use.edge]!;
-    const run = vertices.length > 0 ? endsOf(use, place) : null;
+  for (const [place, { edge, way }] of uses.entries()) {
+    const run = runs[place];
     if (!run) continue;
+    const { vertices } = edges[edge]!;
     const [first, last] = [vertices[0]!, vertices.at(-1)!];
-    at(use.way > 0 ? last : first).ends.push(run.ends);
-    at(use.way > 0 ? first : last).begins.push(run.begins);
+    at(way > 0 ? last : first).ends.push(run.ends);
+    at(way > 0 ? first : last).begins.push(run.begins);
   }
   const found: Closing[] = [];
   for (const { ends, begins } of corners.values()) {
@@ -52,6 +55,28 @@ export function closings(
     }
   }
   return found;
+}
+
+/** Of the furthest coordinate: what is nearer is at one place. */
+const LAST_DIGIT = 1e-13;
+
+/** Whether each run ends where another begins: the one after it or before it, as wires are written, or any. */
+function isClosed(runs: readonly (Ends | null)[]): boolean {
+  const meets = (run: Ends, next: Ends | null | undefined): boolean => {
+    if (!next) return false;
+    let [far, gap] = [1, 0];
+    for (let k = 0; k < run.ends.length; k++) {
+      far = Math.max(far, Math.abs(run.ends[k]!));
+      gap = Math.max(gap, Math.abs(run.ends[k]! - next.begins[k]!));
+    }
+    return gap <= LAST_DIGIT * far;
+  };
+  for (let i = 0; i < runs.length; i++) {
+    const run = runs[i];
+    if (!run || meets(run, runs[i + 1]) || meets(run, runs[i - 1])) continue;
+    if (!runs.some((next) => meets(run, next))) return false;
+  }
+  return true;
 }
 
 /** Where an edge begins and ends in the parameters of its face's surface; null where its image is not to be had by numbers. */

@@ -13,8 +13,13 @@ beforeAll(loadNodeKernel);
 
 type Step = Record<string, unknown>;
 
-/** The last body of a job. @param worked how some of its edges are worked at the end, and which. */
-function bodyOf(steps: Step[], worked?: Step, which: (at: Vec3, kind: string) => boolean = () => true): Shape {
+/** The last body of a job. @param worked how some of its edges are worked, and which. @param after what is done with it then. */
+function bodyOf(
+  steps: Step[],
+  worked?: Step,
+  which: (at: Vec3, kind: string) => boolean = () => true,
+  ...after: Step[]
+): Shape {
   const built = buildSteps(...steps);
   const plain = built.bodies.at(-1)!;
   if (!worked) return plain.shape;
@@ -23,7 +28,7 @@ function bodyOf(steps: Step[], worked?: Step, which: (at: Vec3, kind: string) =>
       ? [{ body: plain.id, print: { kind: edge.kind, length: edge.length, at: edge.at } }]
       : [],
   );
-  const done = buildSteps(...steps, { id: "w", ...worked, edges });
+  const done = buildSteps(...steps, { id: "w", ...worked, edges }, ...after);
   expect(done.step("w").state).not.toBe("failed");
   return done.bodies.at(-1)!.shape;
 }
@@ -61,6 +66,20 @@ describe("against closed forms", () => {
   /** What two roundings that meet in a mitre take off a corner: slice by slice, each as wide as the arc lies back. */
   const mitred = (a: number, b: number, c: number, r: number) =>
     a * b * c - (a + b) * (1 - Math.PI / 4) * r * r + (5 / 3 - Math.PI / 2) * r ** 3;
+
+  test.each(["yz", "xy", "zx"])("a drafted and rounded body, mirrored in %s: as the one that is not", (about) => {
+    const steps = [{ id: "e", type: "cone", diameter: 40, top: 30, height: 25 }];
+    const shape = bodyOf(steps, { type: "fillet", radius: 2 }, (at, kind) => kind === "circle" && at[2] > 1);
+    const mirrored = bodyOf(steps, { type: "fillet", radius: 2 }, (at, kind) => kind === "circle" && at[2] > 1, {
+      id: "m",
+      type: "mirror",
+      bodies: ["w"],
+      about,
+      keep: false,
+    });
+    for (const by of [0.7, -0.7])
+      expect(volumeOf(moved(mirrored, all(mirrored, by))) / volumeOf(moved(shape, all(shape, by)))).toBeCloseTo(1, 11);
+  });
 
   test.each([1, -1, 0.01])("roundings that meet in a mitre, an ellipse, moved by %f mm", (by) => {
     const shape = bodyOf(
