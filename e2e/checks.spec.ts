@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
 import { built, postJob } from "./helpers";
 import { expect, test } from "./server";
@@ -76,6 +77,16 @@ test("the gap along an edge: charted, its least told, and its places gone along 
   await page.keyboard.press("End");
   const last = Number(await drawn.getAttribute("data-measured"));
   expect(Math.abs(last - first)).toBeCloseTo(60 * Math.sin((10 * Math.PI) / 180), 5);
+  // The same places as a file.
+  const download = page.waitForEvent("download");
+  await gap.getByRole("button", { name: "The gap as a CSV file" }).click();
+  const [head, ...rows] = readFileSync((await (await download).path())!, "utf8")
+    .trim()
+    .split("\r\n");
+  expect(head).toContain("Along, mm");
+  const gaps = rows.map((row) => Number(row.split(",")[1]));
+  expect(Math.min(...gaps)).toBeCloseTo(await shown("Least"), 1);
+  expect(Math.max(...gaps)).toBeCloseTo(await shown("Most"), 1);
   await gap.getByRole("button", { name: "Close the chart" }).click();
   await expect(gap).toHaveCount(0);
   // Two bodies have nothing to run along: told, with what to pick.

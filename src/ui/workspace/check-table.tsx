@@ -1,9 +1,9 @@
 "use client";
-import Papa from "papaparse";
 import { useState } from "react";
 import type { Cell, CheckResult, Found } from "@/core/check";
 import type { LengthUnit } from "@/core/units";
 import { Button } from "../controls/controls";
+import { csvFile } from "../controls/csv-file";
 import { download } from "../controls/download";
 import { formatAngle, formatArea, formatLength } from "../settings/format";
 import { useJob, useWorkspace } from "../state/context";
@@ -138,8 +138,10 @@ function csvOf(columns: readonly string[], lines: readonly Found[]): Uint8Array 
       return "area" in cell ? `${cell.area} mm²` : `${cell.angles.join(" … ")} deg`;
     }),
   );
-  const fields = columns.map((name) => name || "Verdict");
-  return new TextEncoder().encode(`${Papa.unparse({ fields, data }, { escapeFormulae: true })}\r\n`);
+  return csvFile(
+    columns.map((name) => name || "Verdict"),
+    data,
+  );
 }
 
 function Line({ line, place, unit, columns }: { line: Found; place: number; unit: LengthUnit; columns: number }) {

@@ -6,8 +6,11 @@ import type { LengthUnit } from "@/core/units";
 import type { Target } from "@/engine/contract";
 import { Cancelled } from "@/engine/host";
 import { Button, Range } from "../controls/controls";
+import { csvFile } from "../controls/csv-file";
+import { download } from "../controls/download";
 import { formatAngle, formatLength } from "../settings/format";
 import { useJob, useStores, useWorkspace } from "../state/context";
+import { gapTable } from "./gap-table";
 
 const GapChart = dynamic(() => import("./gap-chart"), { ssr: false, loading: () => <div className="h-32" /> });
 
@@ -87,15 +90,24 @@ function Run({ course, onShow, onClose }: { course: GapCourse; onShow(place: Gap
     onShow(places[index]!);
   };
   const place = places[chosen] ?? least;
+  const save = () => {
+    const { fields, data } = gapTable(course);
+    download(csvFile(fields, data), "gap.csv", "text/csv");
+  };
   return (
     <section aria-label="Gap">
       <div className="flex items-center justify-between">
         <h3 className="font-medium">
           Gap {by === "length" ? "along" : "round the axis of"} {of === "first" ? "A" : "B"}
         </h3>
-        <Button small tone="quiet" onClick={onClose}>
-          Close the chart
-        </Button>
+        <span className="flex gap-1">
+          <Button small tone="quiet" onClick={save} aria-label="The gap as a CSV file">
+            CSV
+          </Button>
+          <Button small tone="quiet" onClick={onClose}>
+            Close the chart
+          </Button>
+        </span>
       </div>
       <GapChart course={course} unit={unit} chosen={chosen} onChoose={choose} />
       <dl className="num mt-1 grid grid-cols-[auto_1fr_auto] items-center gap-x-2 text-[0.8125rem]">
