@@ -1,4 +1,4 @@
-import { type EdgeUse, type FaceStructure, pointsOf, type Structure } from "../binary";
+import { type EdgeStructure, type EdgeUse, pointsOf, type Structure } from "../binary";
 
 /** A gap in what runs round a face, from where one edge ends to where the next begins: in the coordinates that its ends were given in. */
 export interface Closing {
@@ -12,7 +12,7 @@ export interface Ends {
   ends: readonly number[];
 }
 
-/** What is further apart, of an angle or of a length in mm, is no gap but another round. */
+/** What is further apart, of an angle, of a length in mm or of a free surface's own parameter, is no gap but another round. */
 const ANOTHER_ROUND = 0.5;
 
 /**
@@ -60,29 +60,30 @@ export function closings(
 /** Of the furthest coordinate: what is nearer is at one place. */
 const LAST_DIGIT = 1e-13;
 
-/** Whether each run ends where another begins: the one after it or before it, as wires are written, or any. */
+/** Whether each run ends where another begins, each at one of its own: the one after it or before it, as wires are written, or any. */
 function isClosed(runs: readonly (Ends | null)[]): boolean {
-  const meets = (run: Ends, next: Ends | null | undefined): boolean => {
-    if (!next) return false;
+  const taken = new Uint8Array(runs.length);
+  const meets = (run: Ends, place: number): boolean => {
+    const next = runs[place];
+    if (!next || taken[place]) return false;
     let [far, gap] = [1, 0];
     for (let k = 0; k < run.ends.length; k++) {
       far = Math.max(far, Math.abs(run.ends[k]!));
       gap = Math.max(gap, Math.abs(run.ends[k]! - next.begins[k]!));
     }
-    return gap <= LAST_DIGIT * far;
+    if (!(gap <= LAST_DIGIT * far)) return false;
+    taken[place] = 1;
+    return true;
   };
-  for (let i = 0; i < runs.length; i++) {
-    const run = runs[i];
-    if (!run || meets(run, runs[i + 1]) || meets(run, runs[i - 1])) continue;
-    if (!runs.some((next) => meets(run, next))) return false;
-  }
-  return true;
+  return runs.every(
+    (run, i) => !run || meets(run, i + 1) || meets(run, i - 1) || runs.some((_, place) => meets(run, place)),
+  );
 }
 
-/** Where an edge begins and ends in the parameters of its face's surface; null where its image is not to be had by numbers. */
-export function imageEnds(image: NonNullable<ReturnType<FaceStructure["image"]>>, way: 1 | -1): Ends | null {
-  const point = pointsOf(image.curve);
-  return point && endsAlong(point, image.from, image.to, way);
+/** Where a run along a curve begins and ends, as a wire runs along it; null where the curve is not to be had by numbers. */
+export function runEnds({ curve, from, to }: NonNullable<EdgeStructure["curve"]>, way: 1 | -1): Ends | null {
+  const point = pointsOf(curve);
+  return point && endsAlong(point, from, to, way);
 }
 
 /** Where a run begins and ends, along a curve or against it. */

@@ -13,7 +13,7 @@ import type { CurvePoint } from "../binary/curve-at";
 import { spansOf } from "../binary/spline-data";
 import { integrate } from "../space/quadrature";
 import { cross, dot, length, scale, type Vec3 } from "../space/vectors";
-import { closings, endsAlong, imageEnds } from "./closings";
+import { closings, runEnds } from "./closings";
 import { freeIntegrals } from "./free-integrals";
 
 /** What integrating over a face gives, exact to rounding. */
@@ -105,8 +105,7 @@ function flat(
   }
   const gaps = closings(structure, uses, ({ edge, way }) => {
     const run = edges[edge]!.curve;
-    const point = run && pointsOf(run.curve);
-    return point && endsAlong(point, run.from, run.to, way);
+    return run && runEnds(run, way);
   });
   for (const { from, to } of gaps) {
     const part = alongLine(local(from), local(to));
@@ -373,7 +372,7 @@ function curved(
       total[i]! -= use.way * du * value;
     });
   }
-  for (const { from, to } of closings(structure, uses, ({ way }, place) => imageEnds(images[place]!, way))) {
+  for (const { from, to } of closings(structure, uses, ({ way }, place) => runEnds(images[place]!, way))) {
     const [du, dv] = [to[0]! - from[0]!, to[1]! - from[1]!];
     integrate(0, 1, 1, (t) => valuesAt(over, from[0]! + t * du, from[1]! + t * dv)).forEach((value, i) => {
       total[i]! -= du * value;
